@@ -1,0 +1,1 @@
+"""Sittings, promise dates and the weeks ahead over all commissions."""

@@ -1,0 +1,1 @@
+"""Door 8: see what the eye has stopped seeing."""

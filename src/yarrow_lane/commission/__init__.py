@@ -1,0 +1,1 @@
+"""A commission is the rooms' parts together; doors and acts follow from its facts."""

@@ -1,0 +1,45 @@
+"""The studio: the painter's own settings and which commissions are on the shelf."""
+
+from dataclasses import dataclass, replace
+
+from yarrow_lane.calendar.sittings import Week
+from yarrow_lane.layers.drying import Climate
+from yarrow_lane.measure.lengths import Unit
+from yarrow_lane.measure.trouble import Trouble
+
+
+class StudioTrouble(Trouble):
+    """A setting the studio cannot take."""
+
+
+@dataclass(frozen=True)
+class Studio:
+    """What holds for all commissions; `on_shelf` are commission ids in the order they came."""
+
+    name: str = "Studio"
+    painter: str = ""
+    on_shelf: tuple[str, ...] = ()
+    climate: Climate = Climate()
+    week: Week = Week()
+    unit: Unit = "cm"
+    evening: bool = False
+    text_percent: int = 100
+
+
+def put_on_shelf(studio: Studio, commission_id: str) -> Studio:
+    """A commission comes to the shelf."""
+    return replace(studio, on_shelf=(*studio.on_shelf, commission_id))
+
+
+def take_off_shelf(studio: Studio, commission_id: str) -> Studio:
+    """A commission is put away; it stays on record."""
+    return replace(studio, on_shelf=tuple(i for i in studio.on_shelf if i != commission_id))
+
+
+def set_climate(studio: Studio, climate: Climate) -> Studio:
+    """Read at the easel; raises `StudioTrouble` outside 5 to 40 °C or 5 to 95 %."""
+    if not 5 <= climate.celsius <= 40:
+        raise StudioTrouble("The temperature was not taken", f"{climate.celsius:g} °C is outside 5 to 40 °C")
+    if not 5 <= climate.humidity <= 95:
+        raise StudioTrouble("The humidity was not taken", f"{climate.humidity:g} % is outside 5 to 95 %")
+    return replace(studio, climate=climate)

@@ -1,0 +1,1 @@
+"""Door 9: sign, rest, last list, varnish, pack, hand over."""

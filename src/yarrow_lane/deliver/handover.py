@@ -1,0 +1,145 @@
+"""The steps from the last pass to the client's hands, each with its date."""
+
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from typing import Literal
+
+from yarrow_lane.intake.brief import Medium
+from yarrow_lane.layers.drying import Film
+from yarrow_lane.measure.trouble import Trouble
+
+Step = Literal["sign", "rest", "last list", "varnish", "pack", "deliver"]
+STEPS: tuple[Step, ...] = ("sign", "rest", "last list", "varnish", "pack", "deliver")
+
+REST_HOURS = 24.0  # common practice: 24 to 48 h unseen
+REST_MOST_HOURS = 48.0
+# Days from the last pass until acrylic may be varnished, by its thickest film: from memory.
+ACRYLIC_WAIT_DAYS: dict[Film, float] = {"wash": 1.0, "normal": 3.0, "thick": 14.0}
+OIL_WAIT_DAYS = 182.0  # from memory: six months
+COAT_GAP_HOURS = 3.0  # from memory: two thin coats, 3 h apart
+PACK_WAIT_HOURS = 24.0  # from memory: a day after the last coat
+COATS = 2
+
+
+class DeliverTrouble(Trouble):
+    """A step that cannot be taken yet."""
+
+
+@dataclass(frozen=True)
+class ListLine:
+    """One thing to mend in the last sitting."""
+
+    text: str
+    done: bool = False
+
+
+@dataclass(frozen=True)
+class Deliver:
+    """The facts of handing over, each when it happened."""
+
+    signed: datetime | None = None
+    rest_from: datetime | None = None
+    looked: datetime | None = None
+    last_list: tuple[ListLine, ...] = ()
+    coats: tuple[datetime, ...] = ()
+    packed: datetime | None = None
+    delivered: datetime | None = None
+
+
+def rest_ends(deliver: Deliver) -> datetime | None:
+    """When the painting may be looked at again."""
+    return None if deliver.rest_from is None else deliver.rest_from + timedelta(hours=REST_HOURS)
+
+
+def needs_varnish(medium: Medium) -> bool:
+    """Watercolour and pastel go behind glass instead (common practice)."""
+    return medium in ("acrylic", "oil over acrylic")
+
+
+def varnish_from(medium: Medium, last_pass: datetime | None, thickest: Film) -> datetime | None:
+    """The earliest moment for the first coat; None when nothing is painted or no varnish is used."""
+    if last_pass is None or not needs_varnish(medium):
+        return None
+    days = OIL_WAIT_DAYS if medium == "oil over acrylic" else ACRYLIC_WAIT_DAYS[thickest]
+    return last_pass + timedelta(days=days)
+
+
+def next_coat_from(deliver: Deliver) -> datetime | None:
+    """When the next coat may follow the last one."""
+    return deliver.coats[-1] + timedelta(hours=COAT_GAP_HOURS) if deliver.coats else None
+
+
+def pack_from(deliver: Deliver, medium: Medium) -> datetime | None:
+    """When it may be packed; None while varnish is still to come."""
+    if not needs_varnish(medium):
+        return deliver.looked
+    if len(deliver.coats) < COATS:
+        return None
+    return deliver.coats[-1] + timedelta(hours=PACK_WAIT_HOURS)
+
+
+def step_now(deliver: Deliver, medium: Medium) -> Step | None:
+    """The next step; None once delivered."""
+    if deliver.delivered is not None:
+        return None
+    if deliver.signed is None:
+        return "sign"
+    if deliver.rest_from is None or deliver.looked is None:
+        return "rest"
+    if any(not line.done for line in deliver.last_list):
+        return "last list"
+    if needs_varnish(medium) and len(deliver.coats) < COATS:
+        return "varnish"
+    return "pack" if deliver.packed is None else "deliver"
+
+
+def _early(what: str, now: datetime, earliest: datetime | None, why: str) -> None:
+    if earliest is not None and now < earliest:
+        raise DeliverTrouble(what, why, f"wait until {earliest:%a %d %b, %H:%M}")
+
+
+def sign(deliver: Deliver, now: datetime) -> Deliver:
+    """The signature is on."""
+    return replace(deliver, signed=now)
+
+
+def begin_rest(deliver: Deliver, now: datetime) -> Deliver:
+    """Turn it to the wall, unseen."""
+    return replace(deliver, rest_from=now, looked=None)
+
+
+def look_again(deliver: Deliver, now: datetime) -> Deliver:
+    """Fresh eyes after the rest; raises `DeliverTrouble` before 24 h are over."""
+    _early("The rest is not over", now, rest_ends(deliver), "24 to 48 h unseen make the eye fresh")
+    return replace(deliver, looked=now)
+
+
+def add_line(deliver: Deliver, text: str) -> Deliver:
+    """One more thing for the last sitting; raises `DeliverTrouble` when nothing is written."""
+    if not text.strip():
+        raise DeliverTrouble("Nothing was added to the last list", "no words are written", "write what is to be mended")
+    return replace(deliver, last_list=(*deliver.last_list, ListLine(text.strip())))
+
+
+def mark_line(deliver: Deliver, number: int, done: bool) -> Deliver:
+    """A line of the last list is mended, or not after all."""
+    lines = tuple(replace(line, done=done) if n == number else line for n, line in enumerate(deliver.last_list))
+    return replace(deliver, last_list=lines)
+
+
+def varnish(deliver: Deliver, now: datetime, earliest: datetime | None) -> Deliver:
+    """One thin coat; raises `DeliverTrouble` before the paint, or the coat beneath, is dry."""
+    _early("The varnish must wait", now, earliest, "the paint is not dry through")
+    _early("The second coat must wait", now, next_coat_from(deliver), "the first is still soft")
+    return replace(deliver, coats=(*deliver.coats, now))
+
+
+def pack(deliver: Deliver, now: datetime, earliest: datetime | None) -> Deliver:
+    """Wrap it; raises `DeliverTrouble` while the varnish is soft."""
+    _early("It must not be packed yet", now, earliest, "the varnish would stick to the wrapping")
+    return replace(deliver, packed=now)
+
+
+def hand_over(deliver: Deliver, now: datetime) -> Deliver:
+    """In the client's hands."""
+    return replace(deliver, delivered=now)

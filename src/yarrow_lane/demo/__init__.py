@@ -1,0 +1,1 @@
+"""The demo studio, made by calling the same edits a painter makes."""

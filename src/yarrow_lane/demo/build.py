@@ -1,0 +1,253 @@
+"""A made-up harbour-town studio with five commissions at different doors."""
+
+import shutil
+from dataclasses import replace
+from datetime import datetime, timedelta
+from pathlib import Path
+
+from yarrow_lane import __version__
+from yarrow_lane.check.comparison import note_seen, put_painting
+from yarrow_lane.commission.commission import pass_door
+from yarrow_lane.deliver.handover import add_line, begin_rest, look_again, mark_line, sign, varnish
+from yarrow_lane.demo.derived import message_copy, painted_copy, part_of, sideways_copy
+from yarrow_lane.demo.scene import Scene, SetClock, then
+from yarrow_lane.demo.sitter_files import SitterFile, sitter_file
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.intake.photos import Eye
+from yarrow_lane.layers.drying import Climate
+from yarrow_lane.layers.regions import Kind, School
+from yarrow_lane.measure.plane import Polygon
+from yarrow_lane.store.store import Store
+
+# The renderer's region ids (see sitters/README.md): fur of head and body, ears, eyes, nose, mouth, skin, hair, cloth, lids.
+_EYES = (4, 10)
+
+
+def demo_folder(data_folder: Path, now: datetime) -> Path:
+    """The demo studio of this day, built when it is not there; older copies are removed.
+
+    The day is part of the name because the demo's dates are relative to the day it is opened.
+    """
+    place = data_folder / "demo"
+    folder = place / f"{now:%Y-%m-%d}-{__version__}"
+    if not (folder / "complete").exists():
+        if place.exists():
+            shutil.rmtree(place)
+        build_demo(folder, now)
+        (folder / "complete").touch()
+    return folder
+
+
+def build_demo(folder: Path, now: datetime) -> None:
+    """Tell the five commissions, oldest first, with dates round `now`."""
+    clock = SetClock(now - timedelta(days=60))
+    store = Store(folder, now.date())
+    try:
+        desk = Desk(store, clock)
+        desk.do_studio(
+            "Named the studio",
+            lambda s: replace(s, name="Saltgate Studio", painter="Rosalind Thorne", climate=Climate(19, 58)),
+        )
+        for tell in (_quill, _fennel, _marlow, _sorrel, _brack):
+            tell(Scene(desk, clock), now)
+    finally:
+        store.close()
+
+
+def _animal_regions(sitter: SitterFile, coarse: float = 0.004) -> tuple[tuple[str, Kind, Polygon], ...]:
+    """Body, head, ears, muzzle parts and eyes of a rendered animal."""
+    found: list[tuple[str, Kind, Polygon]] = [("body fur", "fur", sitter.outlines((2,), coarse=coarse)[0])]
+    found.append(("head fur", "fur", sitter.outlines((1, 4, 5, 6, 10), coarse=coarse)[0]))
+    found += [(f"ear {n}", "fur", o) for n, o in enumerate(sitter.outlines((3,), 3000.0)[:2], 1)]
+    found += [("nose", "nose", o) for o in sitter.outlines((5,))[:1]]
+    found += [(f"eye {n}", "eye", o) for n, o in enumerate(sitter.outlines(_EYES, 800.0, 0.008)[:2], 1)]
+    return tuple(found)
+
+
+def _quill(scene: Scene, now: datetime) -> None:
+    """The tabby: painted, compared, signed, rested; waits for its second coat of varnish."""
+    cat = sitter_file("cat1")
+    scene.begin(
+        now,
+        46,
+        "Quill",
+        "Quill",
+        "cat",
+        "T. Haldane",
+        "acrylic",
+        9,
+        "Close likeness, plain soft background, by the kitchen window.",
+    )
+    lead = scene.photo(cat.jpeg, "quill-window.jpg", "lead", cat.eyes)
+    scene.photo(part_of(cat.jpeg, 0.25, 0.05, 0.55, 0.4), "quill-ears.jpg", "helper")
+    scene.photo(message_copy(cat.jpeg, 420), "quill-message.jpg", "set aside")
+    scene.at(-44)
+    scene.frame(lead, 240, 300, "metric 24 × 30 cm", 0.9, (0.52, 0.42))
+    scene.at(-42)
+    scene.squares(8, 1.0)
+    scene.ground("raw umber wash")
+    scene.wells(
+        "cat1",
+        (
+            ("pupil", (562, 775), "burnt umber 3 : ultramarine 2"),
+            ("stripe, dark", (806, 560), "umber 5 : ultramarine 2 : white 1"),
+            ("fur, middle", (720, 700), "umber 3 : white 3 : ochre 1"),
+            ("cheek, light", (600, 1000), "unbleached white 8 : umber 1"),
+            ("nose", (668, 930), "sienna 3 : magenta 1 : white 2"),
+            ("iris", (545, 800), "yellow ochre 4 : green 1"),
+        ),
+    )
+    scene.regions(_animal_regions(cat), School())
+    scene.paint(99, -30)
+    done = scene.desk.commission(scene.id)
+    crop = done.compose.crop
+    assert crop is not None
+    scene.at(-9, 11)
+    key, facts = scene.desk.keep_picture(painted_copy(cat.jpeg, crop), "quill-on-the-easel.jpg")
+    scene.desk.do_part(
+        scene.id, "Put quill-on-the-easel.jpg beside the crop", "check",
+        lambda x: put_painting(x, key, "quill-on-the-easel.jpg", (facts.width_px, facts.height_px), scene.clock.now),
+    )  # fmt: skip
+    scene.desk.do_part(scene.id, "Noted what to mend", "check", lambda x: note_seen(x, "left cheek a shade too warm"))
+    scene.at(-8, 15)
+    scene.desk.do_part(scene.id, "Signed it", "deliver", lambda d: sign(d, scene.clock.now))
+    scene.desk.do_part(scene.id, "Turned it to the wall", "deliver", lambda d: begin_rest(d, scene.clock.now))
+    scene.at(-6, 16)
+    scene.desk.do_part(scene.id, "Looked with fresh eyes", "deliver", lambda d: look_again(d, scene.clock.now))
+    scene.desk.do_part(scene.id, "Put a line on the last list", "deliver", lambda d: add_line(d, "cool the left cheek"))
+    scene.desk.do_part(scene.id, "Put a line on the last list", "deliver", lambda d: add_line(d, "soften two whiskers"))
+    scene.at(-5, 11)
+    for line in (0, 1):
+        scene.desk.do_part(scene.id, "Marked a line of the last list", "deliver", then(mark_line, line, True))
+    scene.clock.now = now - timedelta(hours=2)
+    scene.desk.do_part(scene.id, "Varnished, a thin coat", "deliver", lambda d: varnish(d, scene.clock.now, None))
+
+
+def _fennel(scene: Scene, now: datetime) -> None:
+    """The long-haired dog: on the easel, some layers still wet."""
+    dog, dusk = sitter_file("dog1"), sitter_file("dog2")
+    scene.begin(
+        now,
+        25,
+        "Fennel",
+        "Fennel",
+        "dog",
+        "M. Aldous",
+        "acrylic",
+        24,
+        "In memory. Painterly background, the white blaze exact.",
+    )
+    lead = scene.photo(dog.jpeg, "fennel-garden.jpg", "lead", dog.eyes)
+    scene.photo(dusk.jpeg, "fennel-dusk.jpg", "set aside", dusk.eyes)
+    scene.photo(part_of(dog.jpeg, 0.15, 0.4, 0.6, 0.55), "fennel-chest.jpg", "helper")
+    scene.photo(sideways_copy(dog.jpeg), "fennel-sideways.jpg", "set aside")
+    scene.at(-22)
+    scene.frame(lead, 500, 700, "metric 50 × 70 cm", 1.0, (0.5, 0.5))
+    scene.at(-20)
+    scene.squares(10, 1.0)
+    scene.ground("burnt sienna wash")
+    scene.wells(
+        "dog1",
+        (
+            ("black coat, deep", (430, 700), "ultramarine 3 : burnt umber 3"),
+            ("black coat, lit", (520, 420), "ultramarine 2 : burnt umber 2 : white 1"),
+            ("tan", (600, 760), "burnt sienna 4 : ochre 2"),
+            ("blaze", (830, 520), "unbleached white 10 : ochre 1"),
+            ("chest in shade", (640, 1300), "unbleached white 6 : ultramarine 1 : umber 1"),
+            ("nose", (1058, 660), "ultramarine 2 : umber 2 : magenta 1"),
+            ("garden, dark", (150, 500), "sap green 4 : umber 2"),
+            ("garden, light", (1300, 300), "sap green 2 : ochre 2 : white 3"),
+        ),
+    )
+    scene.regions(_animal_regions(dog, 0.003), School())
+    passes_done = 11
+    scene.paint(passes_done - 1, -16, 4.0)
+    scene.paint(1, 0, 4.0)
+    # The last pass of the day was finished a few minutes ago: its film is wet.
+    c = scene.desk.commission(scene.id)
+    last = c.easel.finished[-1]
+    fresh = replace(last, at=now - timedelta(minutes=6))
+    scene.clock.now = now
+    scene.desk.do_part(scene.id, "Put the time right", "easel", lambda e: replace(e, finished=(*e.finished[:-1], fresh)))
+
+
+def _marlow(scene: Scene, now: datetime) -> None:
+    """The young woman: the drawing is being carried over."""
+    person = sitter_file("person1")
+    scene.begin(
+        now,
+        12,
+        "Ines Marlow",
+        "Ines Marlow",
+        "person",
+        "Mr and Mrs Marlow",
+        "acrylic",
+        38,
+        "Head and shoulders, the blue jumper, warm light.",
+    )
+    lead = scene.photo(person.jpeg, "ines-garden.jpg", "lead", person.eyes, "written", "J. Marlow")
+    scene.photo(part_of(person.jpeg, 0.2, 0.6, 0.75, 0.4), "jumper.jpg", "helper", (), "client")
+    scene.at(-10)
+    scene.frame(lead, 304.8, 406.4, "inch 12 × 16 in", 0.93, (0.46, 0.5))
+    scene.at(-8)
+    scene.squares(9, 0.42)
+
+
+def _sorrel(scene: Scene, now: datetime) -> None:
+    """The rabbit: colours taken, regions being drawn; one photographer still to be asked, passed with a reason."""
+    rabbit = sitter_file("rabbit1")
+    scene.begin(
+        now,
+        18,
+        "Sorrel",
+        "Sorrel",
+        "rabbit",
+        "D. Penhale",
+        "acrylic",
+        45,
+        "Small and tender, for a child's room; both ears whole.",
+    )
+    lead = scene.photo(rabbit.jpeg, "sorrel-meadow.jpg", "lead", rabbit.eyes)
+    scene.photo(part_of(rabbit.jpeg, 0.3, 0.05, 0.3, 0.4), "sorrel-ears.jpg", "helper", (), "unknown", "a neighbour")
+    today = scene.clock.now.date()
+    scene.desk.do(
+        scene.id, "Passed Intake", "Intake",
+        lambda c: pass_door(c, "Intake", "the neighbour is being asked; the ears can be painted from the lead", today),
+    )  # fmt: skip
+    scene.at(-14)
+    scene.frame(lead, 400, 300, "metric 30 × 40 cm", 0.86, (0.53, 0.5))
+    scene.at(-11)
+    scene.squares(8, 1.0)
+    scene.ground("ochre and gesso", 3)
+    scene.wells(
+        "rabbit1",
+        (
+            ("eye", (1028, 805), "burnt umber 3 : ultramarine 2"),
+            ("coat, middle", (560, 1000), "ochre 4 : umber 1 : white 2"),
+            ("coat, light", (900, 1000), "ochre 2 : unbleached white 5"),
+            ("ear, inside", (960, 300), ""),
+            ("meadow", (1700, 900), ""),
+        ),
+    )
+
+
+def _brack(scene: Scene, now: datetime) -> None:
+    """The dog known from one small message picture: no readable eyes, promised too soon."""
+    dusk = sitter_file("dog2")
+    small = 340
+    scene.begin(
+        now,
+        4,
+        "Brack",
+        "Brack",
+        "dog",
+        "the Tregear family",
+        "acrylic",
+        3,
+        "A surprise for the grandfather; as large as it can be.",
+    )
+    ratio = small / 2000
+    eyes = tuple(Eye(e.side, e.x * ratio, e.y * ratio, e.radius_px * ratio) for e in dusk.eyes)
+    lead = scene.photo(message_copy(dusk.jpeg, small), "brack-message.jpg", "lead", eyes, "unknown")
+    scene.at(-2)
+    scene.frame(lead, 600, 400, "metric 40 × 60 cm", 0.9, (0.5, 0.45))

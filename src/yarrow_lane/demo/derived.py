@@ -1,0 +1,49 @@
+"""Pictures derived from the rendered sitters: a small message copy, a tilted snapshot, a photograph of the painting."""
+
+import io
+
+import cv2
+import numpy as np
+from PIL import Image
+
+from yarrow_lane.intake.opening import open_picture
+from yarrow_lane.measure.plane import Rect
+from yarrow_lane.measure.raster import Picture, cut, resample
+
+
+def _jpeg(picture: Picture, quality: int = 90, orientation: int = 1) -> bytes:
+    out = io.BytesIO()
+    exif = Image.Exif()
+    exif[0x0112] = orientation
+    Image.fromarray(picture).save(out, "JPEG", quality=quality, exif=exif)
+    return out.getvalue()
+
+
+def message_copy(jpeg: bytes, width_px: int) -> bytes:
+    """What is left of a photograph after a messenger shrank it."""
+    picture = open_picture(jpeg, "sitter").picture
+    height = round(picture.shape[0] * width_px / picture.shape[1])
+    return _jpeg(resample(picture, width_px, height), quality=60)
+
+
+def sideways_copy(jpeg: bytes) -> bytes:
+    """The same picture stored lying on its side, with the EXIF orientation that sets it up."""
+    picture = open_picture(jpeg, "sitter").picture
+    return _jpeg(np.ascontiguousarray(np.rot90(picture, 1)), orientation=6)
+
+
+def part_of(jpeg: bytes, x: float, y: float, width: float, height: float) -> bytes:
+    """A closer shot: a part of the picture, given in shares of its sides."""
+    picture = open_picture(jpeg, "sitter").picture
+    h, w = picture.shape[:2]
+    return _jpeg(np.ascontiguousarray(cut(picture, Rect(x * w, y * h, width * w, height * h))))
+
+
+def painted_copy(jpeg: bytes, crop: Rect) -> bytes:
+    """A stand-in for a photograph of the painting: the crop in flat touches, a little warmer and flatter."""
+    picture = cut(open_picture(jpeg, "sitter").picture, crop)
+    small = resample(picture, 1100, round(1100 * crop.height / crop.width))
+    touches = np.asarray(cv2.pyrMeanShiftFiltering(np.ascontiguousarray(small[..., ::-1]), 7, 16))[..., ::-1]
+    canvas = np.random.default_rng(7).normal(0, 2.2, touches.shape[:2])[..., None]
+    warm = touches.astype(np.float32) * (1.0, 0.975, 0.92) * 0.94 + 9 + canvas
+    return _jpeg(np.clip(warm, 0, 255).astype(np.uint8))

@@ -1,0 +1,1 @@
+"""One writer per document: plain value in, bytes out."""

@@ -1,0 +1,44 @@
+"""Promise dates and sittings as a calendar file (ICS, RFC 5545)."""
+
+from collections.abc import Sequence
+from datetime import date, datetime, timedelta
+
+from icalendar import Calendar, Event
+
+from yarrow_lane.calendar.sittings import Sitting, Week
+
+
+def calendar_file(
+    promises: Sequence[tuple[str, str, date]], sittings: Sequence[Sitting], titles: dict[str, str], week: Week, now: datetime
+) -> bytes:
+    """Whole-day events for promises (id, title, day), timed ones for sittings, one after the other each day.
+
+    Sittings are in local (floating) time: they are hours at the easel, wherever that stands.
+    """
+    calendar = Calendar()
+    calendar.add("prodid", "-//Yarrow Lane//Commissions//EN")
+    calendar.add("version", "2.0")
+    for commission_id, title, day in promises:
+        event = _event(f"promise-{commission_id}", f"{title}: promised", now)
+        event.add("dtstart", day)
+        event.add("dtend", day + timedelta(days=1))
+        calendar.add_component(event)
+    start_of: dict[date, datetime] = {}
+    for sitting in sittings:
+        start = start_of.get(sitting.day, datetime(sitting.day.year, sitting.day.month, sitting.day.day, week.starts_at_hour))
+        end = start + timedelta(minutes=round(sitting.minutes))
+        start_of[sitting.day] = end
+        uid = f"sitting-{sitting.commission_id}-{start:%Y%m%dT%H%M}"
+        event = _event(uid, f"{titles[sitting.commission_id]}: paint", now)
+        event.add("dtstart", start)
+        event.add("dtend", end)
+        calendar.add_component(event)
+    return calendar.to_ical()
+
+
+def _event(uid: str, summary: str, now: datetime) -> Event:
+    event = Event()
+    event.add("uid", f"{uid}@yarrow-lane")
+    event.add("dtstamp", now)
+    event.add("summary", summary)
+    return event

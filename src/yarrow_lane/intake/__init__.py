@@ -1,0 +1,1 @@
+"""Door 1: the photographs, the right to use them, and the brief."""

@@ -1,0 +1,66 @@
+"""The brief: who is in it, for whom, in what, by when."""
+
+from dataclasses import dataclass, replace
+from datetime import date
+from typing import Literal
+
+from yarrow_lane.measure.trouble import Trouble
+
+SitterKind = Literal["person", "dog", "cat", "horse", "rabbit", "bird", "other"]
+SITTER_KINDS: tuple[SitterKind, ...] = ("person", "dog", "cat", "horse", "rabbit", "bird", "other")
+Medium = Literal["acrylic", "watercolour", "oil over acrylic", "soft pastel"]
+MEDIA: tuple[Medium, ...] = ("acrylic", "watercolour", "oil over acrylic", "soft pastel")
+
+
+class BriefTrouble(Trouble):
+    """The brief lacks what a commission cannot start without."""
+
+
+@dataclass(frozen=True)
+class Sitter:
+    """One person or animal of the portrait."""
+
+    id: int
+    name: str
+    kind: SitterKind = "other"
+
+
+@dataclass(frozen=True)
+class Brief:
+    """What the client asked for."""
+
+    title: str
+    sitters: tuple[Sitter, ...]
+    client: str
+    medium: Medium = "acrylic"
+    started: date = date(2000, 1, 1)
+    promised: date | None = None
+    wish: str = ""
+
+
+def new_brief(
+    sitter: str, kind: SitterKind, client: str, medium: Medium, started: date, promised: date | None, wish: str = ""
+) -> Brief:
+    """A brief with its first sitter; raises `BriefTrouble` without a sitter's name."""
+    name = sitter.strip()
+    if not name:
+        raise BriefTrouble("The commission was not started", "no sitter is named", "write who is to be painted")
+    return Brief(name, (Sitter(1, name, kind),), client.strip(), medium, started, promised, wish.strip())
+
+
+def with_title(brief: Brief, title: str) -> Brief:
+    """The commission under another name; an empty one falls back on the sitters' names."""
+    return replace(brief, title=title.strip() or " and ".join(s.name for s in brief.sitters))
+
+
+def add_sitter(brief: Brief, name: str, kind: SitterKind) -> Brief:
+    """One more in the picture; raises `BriefTrouble` without a name."""
+    if not name.strip():
+        raise BriefTrouble("Nobody was added", "no name is written", "write who is to be painted")
+    number = 1 + max((s.id for s in brief.sitters), default=0)
+    return replace(brief, sitters=(*brief.sitters, Sitter(number, name.strip(), kind)))
+
+
+def change_sitter(brief: Brief, sitter: Sitter) -> Brief:
+    """The sitter of that id written anew."""
+    return replace(brief, sitters=tuple(sitter if s.id == sitter.id else s for s in brief.sitters))

@@ -1,0 +1,162 @@
+"""The photographs of a commission: marks, use and rights."""
+
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Literal
+
+from yarrow_lane.intake.opening import PictureFacts
+from yarrow_lane.intake.rights import Rights
+from yarrow_lane.measure.trouble import Trouble
+
+Use = Literal["undecided", "lead", "helper", "set aside"]
+USES: tuple[Use, ...] = ("undecided", "lead", "helper", "set aside")
+Side = Literal["left", "right"]
+
+# Iris across, px: our choice (handbook table of numbers).
+IRIS_GOOD_PX = 60.0
+IRIS_WORKABLE_PX = 30.0
+IRIS_POOR_PX = 15.0
+
+
+class PhotoTrouble(Trouble):
+    """A photograph or mark that is not there."""
+
+
+@dataclass(frozen=True)
+class Eye:
+    """An iris as a circle on the photograph (upright px); `side` as the viewer sees it."""
+
+    side: Side
+    x: float
+    y: float
+    radius_px: float
+
+    @property
+    def across_px(self) -> float:
+        return 2 * self.radius_px
+
+
+@dataclass(frozen=True)
+class Photo:
+    """One photograph; `id` is the hash of its content, sizes are upright px, `remark` what was odd about the file."""
+
+    id: str
+    name: str
+    width_px: int
+    height_px: int
+    taken: datetime | None = None
+    focal_mm: float | None = None
+    focal_35_mm: float | None = None
+    eyes: tuple[Eye, ...] = ()
+    use: Use = "undecided"
+    rights: Rights = Rights()
+    remark: str = ""
+
+    def eye(self, side: Side) -> Eye | None:
+        return next((e for e in self.eyes if e.side == side), None)
+
+    @property
+    def iris_px(self) -> float | None:
+        """Pixels across the larger marked iris: the nearer eye carries the painting."""
+        return max((e.across_px for e in self.eyes), default=None)
+
+
+@dataclass(frozen=True)
+class Intake:
+    """All photographs, in the order they came."""
+
+    photos: tuple[Photo, ...] = ()
+
+    def photo(self, photo_id: str) -> Photo:
+        """Raises `PhotoTrouble` when it is not among them."""
+        for photo in self.photos:
+            if photo.id == photo_id:
+                return photo
+        raise PhotoTrouble("That photograph is not on this commission", "it was taken away", "choose another")
+
+    @property
+    def leads(self) -> tuple[Photo, ...]:
+        return tuple(p for p in self.photos if p.use == "lead")
+
+    @property
+    def kept(self) -> tuple[Photo, ...]:
+        """Those the painting is made from: leads and helpers."""
+        return tuple(p for p in self.photos if p.use in ("lead", "helper"))
+
+
+def photo_from(photo_id: str, name: str, facts: PictureFacts) -> Photo:
+    """A photograph as it arrives, nothing judged yet."""
+    return Photo(
+        photo_id,
+        name,
+        facts.width_px,
+        facts.height_px,
+        facts.taken,
+        facts.focal_mm,
+        facts.focal_35_mm,
+        remark=facts.remark,
+    )
+
+
+def add_photos(intake: Intake, photos: tuple[Photo, ...]) -> Intake:
+    """Take several in at once; those that are there already are passed over."""
+    there = {p.id for p in intake.photos}
+    fresh = {p.id: p for p in photos if p.id not in there}
+    return replace(intake, photos=(*intake.photos, *fresh.values()))
+
+
+def add_photo(intake: Intake, photo: Photo) -> Intake:
+    """Take a photograph in; raises `PhotoTrouble` when the same one is there already."""
+    for there in intake.photos:
+        if there.id == photo.id:
+            raise PhotoTrouble(f"“{photo.name}” was not taken in again", f"it is the same picture as “{there.name}”")
+    return replace(intake, photos=(*intake.photos, photo))
+
+
+def change_photo(intake: Intake, photo: Photo) -> Intake:
+    """That photograph written anew, by its id; raises `PhotoTrouble` when it is not there."""
+    intake.photo(photo.id)
+    return replace(intake, photos=tuple(photo if p.id == photo.id else p for p in intake.photos))
+
+
+def take_away(intake: Intake, photo_id: str) -> Intake:
+    """The photograph leaves the commission (its file stays in the studio, so this can be undone)."""
+    intake.photo(photo_id)
+    return replace(intake, photos=tuple(p for p in intake.photos if p.id != photo_id))
+
+
+def mark_eye(intake: Intake, photo_id: str, eye: Eye) -> Intake:
+    """Put the iris circle of one side; raises `PhotoTrouble` for a circle off the picture or of no size."""
+    photo = intake.photo(photo_id)
+    if not (0 <= eye.x <= photo.width_px and 0 <= eye.y <= photo.height_px):
+        raise PhotoTrouble("The eye was not marked", "the circle lies beside the photograph", "drag across the iris itself")
+    if eye.radius_px < 1:
+        raise PhotoTrouble("The eye was not marked", "the circle has no size", "drag from one rim of the iris to the other")
+    others = tuple(e for e in photo.eyes if e.side != eye.side)
+    return change_photo(intake, replace(photo, eyes=tuple(sorted((*others, eye), key=lambda e: e.side))))
+
+
+def clear_eyes(intake: Intake, photo_id: str) -> Intake:
+    """Take the eye marks off."""
+    return change_photo(intake, replace(intake.photo(photo_id), eyes=()))
+
+
+def set_use(intake: Intake, photo_id: str, use: Use) -> Intake:
+    """Lead, helper or set aside: the painter's own choice."""
+    return change_photo(intake, replace(intake.photo(photo_id), use=use))
+
+
+def set_rights(intake: Intake, photo_id: str, rights: Rights) -> Intake:
+    """Write down how permission came."""
+    return change_photo(intake, replace(intake.photo(photo_id), rights=rights))
+
+
+def iris_words(iris_px: float) -> str:
+    """What so many pixels across the iris mean for the painting."""
+    if iris_px >= IRIS_GOOD_PX:
+        return "good"
+    if iris_px >= IRIS_WORKABLE_PX:
+        return "workable"
+    if iris_px >= IRIS_POOR_PX:
+        return "poor"
+    return "too small"

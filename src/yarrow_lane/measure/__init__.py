@@ -1,0 +1,1 @@
+"""The shared rulers: lengths, plane, pictures as arrays, colour, progress and trouble."""

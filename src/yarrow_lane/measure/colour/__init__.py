@@ -1,0 +1,1 @@
+"""Colour spaces, one per file."""

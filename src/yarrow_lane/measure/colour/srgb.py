@@ -1,0 +1,20 @@
+"""sRGB to light and back (IEC 61966-2-1:1999)."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+# Linear-light values of the 256 codes: pictures are 8 bit, so decoding is a table look-up.
+_CODES = np.arange(256) / 255.0
+LINEAR_OF_CODE = np.where(_CODES <= 0.04045, _CODES / 12.92, ((_CODES + 0.055) / 1.055) ** 2.4).astype(np.float32)
+
+
+def linear_from_srgb8(picture: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """Linear light 0..1 of 8-bit sRGB, same shape."""
+    return LINEAR_OF_CODE[picture]
+
+
+def srgb8_from_linear(light: NDArray[np.floating]) -> NDArray[np.uint8]:
+    """8-bit sRGB of linear light 0..1 (clipped), same shape."""
+    clipped = np.clip(light, 0.0, 1.0)
+    coded = np.where(clipped <= 0.0031308, 12.92 * clipped, 1.055 * clipped ** (1 / 2.4) - 0.055)
+    return np.round(coded * 255).astype(np.uint8)

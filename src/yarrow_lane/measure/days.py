@@ -1,0 +1,35 @@
+"""Days as the painter speaks of them. The core never reads a clock: `today` is an argument."""
+
+from collections.abc import Iterator
+from datetime import date, timedelta
+
+from yarrow_lane.measure.lengths import THIN_SPACE
+
+WEEKDAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
+MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
+
+
+def day_text(day: date) -> str:
+    """ "Fri 18 Dec"; the year is left out: commissions run for weeks."""
+    return f"{WEEKDAYS[day.weekday()]} {day.day}{THIN_SPACE}{MONTHS[day.month - 1]}"
+
+
+def monday_of(day: date) -> date:
+    """The Monday of that day's week (ISO 8601 weeks start on Monday)."""
+    return day - timedelta(days=day.weekday())
+
+
+def working_days(start: date, weekdays: tuple[int, ...]) -> Iterator[date]:
+    """Every working day from `start` on, `weekdays` as 0 = Monday; endless unless none is given."""
+    day = start
+    while weekdays:
+        if day.weekday() in weekdays:
+            yield day
+        day += timedelta(days=1)
+
+
+def working_days_between(start: date, end: date, weekdays: tuple[int, ...]) -> int:
+    """Working days from `start` up to and without `end`; negative when `end` has passed."""
+    if end < start:
+        return -working_days_between(end, start, weekdays)
+    return sum((start + timedelta(days=n)).weekday() in weekdays for n in range((end - start).days))

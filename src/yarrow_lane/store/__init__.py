@@ -1,0 +1,1 @@
+"""The studio on disk: versions made of hashed parts, pictures by content hash."""

@@ -1,0 +1,1 @@
+"""Door 4: values before things, and the ground."""

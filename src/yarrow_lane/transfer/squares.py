@@ -1,0 +1,118 @@
+"""Squares: the same lattice on reference and canvas.
+
+Side on canvas = short side / count (handbook table of numbers). Lines are given
+as distances from one edge, cumulatively, so that errors of ruling do not add up.
+"""
+
+import math
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from yarrow_lane.measure.plane import Rect
+from yarrow_lane.measure.trouble import Trouble
+
+Paper = Literal["A4", "Letter"]
+FEWEST, MOST = 2, 40
+USUAL_COUNT = 8  # our choice: eight to twelve across the short side for a head
+MINUTES_EACH = 1.5  # our choice, first guess of the pace
+MINUTES_RULING = 15.0  # our choice
+
+
+class SquaresTrouble(Trouble):
+    """A count of squares that cannot be."""
+
+
+@dataclass(frozen=True)
+class Transfer:
+    """Squares across the short side, those drawn as (column, row) from 0, and the print's paper."""
+
+    count: int = 0
+    drawn: tuple[tuple[int, int], ...] = ()
+    paper: Paper = "A4"
+
+
+@dataclass(frozen=True)
+class Squares:
+    """The lattice of one canvas: whole squares from the top left corner, the last may be cut."""
+
+    width_mm: float
+    height_mm: float
+    count: int
+
+    @property
+    def side_mm(self) -> float:
+        return min(self.width_mm, self.height_mm) / self.count
+
+    @property
+    def columns(self) -> int:
+        return _whole(self.width_mm / self.side_mm)
+
+    @property
+    def rows(self) -> int:
+        return _whole(self.height_mm / self.side_mm)
+
+    def lines_across(self) -> tuple[float, ...]:
+        """Where the upright lines are ruled, mm from the left edge, the edges left out."""
+        return tuple(self.side_mm * n for n in range(1, self.columns))
+
+    def lines_down(self) -> tuple[float, ...]:
+        """Where the level lines are ruled, mm from the top edge, the edges left out."""
+        return tuple(self.side_mm * n for n in range(1, self.rows))
+
+    def rect(self, column: int, row: int) -> Rect:
+        """One square in canvas mm, cut at the canvas's edge."""
+        x, y = column * self.side_mm, row * self.side_mm
+        return Rect(x, y, min(self.side_mm, self.width_mm - x), min(self.side_mm, self.height_mm - y))
+
+    def name(self, column: int, row: int) -> str:
+        """Letter across, number down: "D4"."""
+        return f"{column_letter(column)}{row + 1}"
+
+    @property
+    def all(self) -> tuple[tuple[int, int], ...]:
+        """Every square, row by row."""
+        return tuple((c, r) for r in range(self.rows) for c in range(self.columns))
+
+
+def _whole(ratio: float) -> int:
+    """Round up, but forgive the last bits of a division that should come out even."""
+    return math.ceil(ratio - 1e-9)
+
+
+def column_letter(column: int) -> str:
+    """A to Z, then AA, AB and so on."""
+    letters = ""
+    number = column + 1
+    while number:
+        number, rest = divmod(number - 1, 26)
+        letters = chr(ord("A") + rest) + letters
+    return letters
+
+
+def set_count(transfer: Transfer, count: int) -> Transfer:
+    """Choose the squares across the short side; another lattice starts with none drawn.
+
+    Raises `SquaresTrouble` outside 2 to 40.
+    """
+    if not FEWEST <= count <= MOST:
+        raise SquaresTrouble("The squares were not changed", f"{count} across is outside {FEWEST} to {MOST}")
+    if count == transfer.count:
+        return transfer
+    return replace(transfer, count=count, drawn=())
+
+
+def set_paper(transfer: Transfer, paper: Paper) -> Transfer:
+    """The paper in the painter's printer."""
+    return replace(transfer, paper=paper)
+
+
+def mark_drawn(transfer: Transfer, column: int, row: int, drawn: bool) -> Transfer:
+    """Mark one square as drawn on the canvas, or take the mark off."""
+    others = tuple(s for s in transfer.drawn if s != (column, row))
+    return replace(transfer, drawn=tuple(sorted((*others, (column, row)))) if drawn else others)
+
+
+def minutes_left(squares: Squares, drawn: int) -> float:
+    """First guess of the time still needed, ruling included until the first square is drawn."""
+    left = len(squares.all) - drawn
+    return left * MINUTES_EACH + (MINUTES_RULING if drawn == 0 else 0.0)

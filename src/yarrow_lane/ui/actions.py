@@ -1,0 +1,65 @@
+"""The one table of keys: what the window does with them, and what the sheet of keys says."""
+
+from dataclasses import dataclass
+
+EVERYWHERE = ""
+
+
+@dataclass(frozen=True)
+class KeyWords:
+    """Keys and what they do, `where` a door's name, "Studio" or everywhere."""
+
+    where: str
+    keys: str
+    words: str
+
+
+@dataclass(frozen=True)
+class Action:
+    """Something the window itself does: its id, its keys as Qt writes them, and its words."""
+
+    id: str
+    keys: tuple[str, ...]
+    words: str
+
+
+ACTIONS: tuple[Action, ...] = (
+    Action("act", ("Return", "Enter"), "do the next act, the yellow field"),
+    Action("undo", ("Ctrl+Z",), "take the last change back, even after a restart"),
+    Action("redo", ("Ctrl+Shift+Z", "Ctrl+Y"), "do it again"),
+    Action("keys", ("?",), "show or hide these keys"),
+    Action("back", ("Esc",), "step back; from a door to the studio"),
+    Action("quit", ("Ctrl+Q",), "quit; everything is kept already"),
+)
+
+ROOM_KEYS: tuple[KeyWords, ...] = (
+    KeyWords(EVERYWHERE, "1 to 9", "open a door, Intake to Deliver"),
+    KeyWords(EVERYWHERE, "Tab", "go to the next choice on the bench"),
+    KeyWords("Studio", "← →", "walk along the shelf"),
+    KeyWords("Studio", "N", "start a new commission"),
+    KeyWords("Intake", "← → ↑ ↓", "walk through the photographs"),
+    KeyWords("Intake", "Space", "look at one large, and back to all"),
+    KeyWords("Compose", "← → ↑ ↓", "move the crop; with Shift in larger steps"),
+    KeyWords("Compose", "+ −", "a larger or smaller crop"),
+    KeyWords("Transfer", "← → ↑ ↓", "walk the squares"),
+    KeyWords("Transfer", "Space", "mark the square drawn and go on to the next"),
+    KeyWords("Transfer", "F", "turn both pictures upside down"),
+    KeyWords("Palette", "← →", "walk the wells, dark to light"),
+    KeyWords("Palette", "G", "show greys"),
+    KeyWords("Layers", "D", "draw the next region"),
+    KeyWords("Layers", "Backspace", "take the last corner back"),
+    KeyWords("Layers", "← →", "walk the passes"),
+    KeyWords("Easel", "Space", "start and stop the clock"),
+    KeyWords("Easel", "Enter", "finish the pass"),
+    KeyWords("Easel", "Z", "show the whole crop, and back to the region"),
+    KeyWords("Check", "F", "mirror, turn upside down, set upright"),
+    KeyWords("Check", "G", "show greys"),
+    KeyWords("Check", "B", "blink between crop and painting"),
+)
+
+
+def keys_for(where: str) -> tuple[tuple[str, str], ...]:
+    """Keys and words of one view, its own first."""
+    own = tuple((k.keys, k.words) for k in ROOM_KEYS if k.where == where)
+    shared = tuple((k.keys, k.words) for k in ROOM_KEYS if k.where == EVERYWHERE)
+    return own + shared + tuple((" or ".join(a.keys).replace("Return or ", ""), a.words) for a in ACTIONS)

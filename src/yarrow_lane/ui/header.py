@@ -1,0 +1,60 @@
+"""The head of the window: whose portrait, and whether the promise holds."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+
+from yarrow_lane.ui.bench_lines import set_property
+from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
+
+
+class Header(QWidget):
+    """Title and small print at the left, promise and standing at the right."""
+
+    back = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("header")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedHeight(px(52))
+        row = QHBoxLayout(self)
+        row.setContentsMargins(px(18), 0, px(18), 0)
+        row.setSpacing(px(14))
+        self.shelf = QPushButton("‹ Studio")
+        self.shelf.setFont(lettering(14))
+        self.shelf.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.shelf.clicked.connect(self.back)
+        self.title, self.small, self.promise, self.standing = QLabel(), QLabel(), QLabel(), QLabel()
+        self.title.setFont(lettering(23, "bold", SERIF))
+        self.small.setFont(lettering(14.5))
+        self.small.setProperty("role", "soft")
+        self.promise.setFont(lettering(14.5, "bold"))
+        self.standing.setFont(lettering(14.5, "bold"))
+        for label in (self.title, self.small, self.promise, self.standing):
+            label.setTextFormat(Qt.TextFormat.PlainText)
+        # A very long name gives way before the promise does.
+        for label in (self.title, self.small):
+            label.setSizePolicy(
+                QSizePolicy.Policy.Ignored if label is self.small else QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred
+            )
+        row.addWidget(self.shelf)
+        row.addWidget(self.title)
+        row.addWidget(self.small, 1)
+        right = QVBoxLayout()
+        right.setSpacing(0)
+        right.setContentsMargins(0, px(5), 0, px(5))
+        for label in (self.promise, self.standing):
+            label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+            right.addWidget(label)
+        row.addLayout(right)
+
+    def show_words(self, title: str, small: str, promise: str, standing: str, wrong: bool, in_studio: bool) -> None:
+        self.shelf.setVisible(not in_studio)
+        room = max(px(160), self.width() - px(560))
+        self.title.setText(self.title.fontMetrics().elidedText(title, Qt.TextElideMode.ElideRight, room))
+        self.title.setToolTip(title)
+        self.small.setText(small)
+        self.promise.setText(promise)
+        self.standing.setText(standing)
+        self.standing.setVisible(bool(standing))
+        set_property(self.standing, "tone", "wrong" if wrong else "good")

@@ -1,0 +1,1 @@
+"""Widgets several rooms share."""

@@ -1,0 +1,1 @@
+"""Draw functions: painter, rect and a plain description in; nothing kept."""

@@ -1,0 +1,1 @@
+"""The nine rooms and the studio."""

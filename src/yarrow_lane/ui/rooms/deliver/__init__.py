@@ -1,0 +1,1 @@
+"""The deliver room: what it shows (view) and how it is touched (page, canvas)."""

@@ -1,0 +1,1 @@
+"""The easel room: what it shows (view) and how it is touched (page, canvas)."""

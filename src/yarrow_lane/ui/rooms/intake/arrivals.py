@@ -1,0 +1,76 @@
+"""Photographs coming in: read off the interface thread, shown as they are read, stopped on request."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.intake.photos import Photo
+from yarrow_lane.measure.progress import Progress
+from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.ui.jobs import Jobs
+
+_GATHER_MS = 300  # our choice: what arrives within this time is one change on record
+
+
+class Arrivals(QObject):
+    """Reads files one after the other; `landed` tells a handful at a time, `ended` the sentences of what failed."""
+
+    landed = Signal(object)
+    ended = Signal(object)
+    _read = Signal(object)
+
+    def __init__(self, desk: Desk, jobs: Jobs) -> None:
+        super().__init__()
+        self._desk, self._jobs = desk, jobs
+        self._waiting: list[Photo] = []
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(_GATHER_MS)
+        self._timer.timeout.connect(self._land)
+        self._read.connect(self._gather)
+
+    def take(self, paths: list[Path]) -> None:
+        """Begin with these files; folders are opened."""
+        files = [f for p in paths for f in (sorted(x for x in p.rglob("*") if x.is_file()) if p.is_dir() else [p])]
+
+        def work(progress: Progress) -> list[str]:
+            return read_all(files, self._desk.photo_from_file, self._read.emit, progress)
+
+        self._jobs.run("arrivals", work, self._end)
+
+    def stop(self) -> None:
+        self._jobs.stop("arrivals")
+
+    def _gather(self, photo: Photo) -> None:
+        self._waiting.append(photo)
+        if not self._timer.isActive():
+            self._timer.start()
+
+    def _land(self) -> None:
+        if self._waiting:
+            photos, self._waiting = tuple(self._waiting), []
+            self.landed.emit(photos)
+
+    def _end(self, sentences: list[str]) -> None:
+        self._timer.stop()
+        self._land()
+        self.ended.emit(sentences)
+
+
+def read_all(
+    files: list[Path], read: Callable[[Path, str], Photo], told: Callable[[Photo], None], progress: Progress
+) -> list[str]:
+    """Read each file; what fails or is odd becomes a sentence and never stops the others."""
+    sentences: list[str] = []
+    for number, path in enumerate(files):
+        progress.at(number / len(files))
+        try:
+            photo = read(path, path.name)
+            told(photo)
+            if photo.remark:
+                sentences.append(photo.remark)
+        except Trouble as trouble:
+            sentences.append(trouble.sentence)
+    return sentences

@@ -1,0 +1,117 @@
+"""All photographs of a commission as cards."""
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QWheelEvent
+from PySide6.QtWidgets import QWidget
+
+from yarrow_lane.intake.photos import Eye
+from yarrow_lane.measure.plane import Rect
+from yarrow_lane.ui.paint.photo_tile import TilePaint, paint_tile
+from yarrow_lane.ui.pictures import PictureShelf
+from yarrow_lane.ui.rooms.intake.view import Tile
+from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.lettering import lettering, px
+
+_EYE_MARGIN = 1.9  # close-up of so many iris radii each way: lid and lashes are in it
+
+
+def eye_area(eye: Eye, size_px: tuple[int, int]) -> Rect:
+    """The square round one eye, within the photograph."""
+    half = eye.radius_px * _EYE_MARGIN
+    x, y = max(0.0, eye.x - half), max(0.0, eye.y - half)
+    return Rect(x, y, min(2 * half, size_px[0] - x), min(2 * half, size_px[1] - y))
+
+
+class PhotoGrid(QWidget):
+    """Arrows walk, Enter or double click looks closer; the wheel scrolls."""
+
+    chosen = Signal(str)
+    opened = Signal(str)
+
+    def __init__(self, pictures: PictureShelf) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("The photographs")
+        self._pictures = pictures
+        self._tiles: tuple[Tile, ...] = ()
+        self._chosen_id = ""
+        self._slid = 0.0
+        self._columns = 3
+        pictures.arrived.connect(self.update)
+
+    def show_tiles(self, tiles: tuple[Tile, ...], chosen_id: str) -> None:
+        self._tiles, self._chosen_id = tiles, chosen_id
+        self._slid = min(self._slid, self._longest())
+        self.update()
+
+    # --- places
+
+    def _layout(self) -> tuple[int, float, float]:
+        gap = px(14)
+        columns = max(1, int((self.width() - gap) / px(258)))
+        width = (self.width() - gap * (columns + 1)) / columns
+        return columns, width, width * 0.68 + px(92)
+
+    def _place(self, number: int) -> QRectF:
+        columns, width, height = self._layout()
+        gap = px(14)
+        row, column = divmod(number, columns)
+        return QRectF(gap + column * (width + gap), gap + row * (height + gap) - self._slid, width, height)
+
+    def _longest(self) -> float:
+        columns, _, height = self._layout()
+        rows = -(-len(self._tiles) // columns)
+        return max(0.0, rows * (height + px(14)) + px(14) - self.height())
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(SURROUND))
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        if not self._tiles:
+            painter.setPen(QColor("#ffffff"))
+            painter.setFont(lettering(17))
+            words = "Drop the client's photographs here.\nJPEG, PNG, TIFF, WebP or HEIC, as many as there are."
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, words)
+        for number, tile in enumerate(self._tiles):
+            place = self._place(number)
+            if place.intersects(QRectF(self.rect())):
+                self._paint_tile(painter, place, tile)
+        painter.end()
+
+    def _paint_tile(self, painter: QPainter, place: QRectF, t: Tile) -> None:
+        image = self._pictures.thumbnail(t.photo_id, t.name)
+        eyes = tuple(self._pictures.thumbnail(t.photo_id, t.name, eye_area(e, t.size_px)) for e in t.eyes)
+        paint_tile(
+            painter, place, TilePaint(t.name, t.use, t.lines, t.share, t.tone, image, eyes, t.photo_id == self._chosen_id)
+        )  # fmt: skip
+
+    # --- hands
+
+    def _at(self, position: QPointF) -> str:
+        return next((t.photo_id for n, t in enumerate(self._tiles) if self._place(n).contains(position)), "")
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if found := self._at(event.position()):
+            self.chosen.emit(found)
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        if found := self._at(event.position()):
+            self.opened.emit(found)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        self._slid = min(max(0.0, self._slid - event.angleDelta().y() / 2), self._longest())
+        self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        columns = self._layout()[0]
+        steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Up: -columns, Qt.Key.Key_Down: columns}
+        step = steps.get(Qt.Key(event.key()))
+        if step is None or not self._tiles:
+            event.ignore()
+            return
+        now = next((n for n, t in enumerate(self._tiles) if t.photo_id == self._chosen_id), 0)
+        number = min(max(0, now + step), len(self._tiles) - 1)
+        place = self._place(number)
+        if place.top() < 0 or place.bottom() > self.height():
+            self._slid = min(max(0.0, self._slid + place.top() - px(14)), self._longest())
+        self.chosen.emit(self._tiles[number].photo_id)

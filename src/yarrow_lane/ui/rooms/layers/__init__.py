@@ -1,0 +1,1 @@
+"""The layers room: what it shows (view) and how it is touched (page, canvas)."""

@@ -1,0 +1,1 @@
+"""The palette room: what it shows (view) and how it is touched (page, canvas)."""

@@ -1,0 +1,1 @@
+"""The studio room: what it shows (view) and how it is touched (page, canvas)."""

@@ -1,0 +1,144 @@
+"""The shelf: every canvas at one true scale."""
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtWidgets import QWidget
+
+from yarrow_lane.tone.three_values import GROUNDS
+from yarrow_lane.ui.pictures import PictureShelf
+from yarrow_lane.ui.rooms.studio.view import ShelfCanvas
+from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.lettering import lettering, px
+from yarrow_lane.ui.theme.sheet import colours
+
+_LEAST_SCALE = 0.09  # screen px per mm at which a canvas can still be recognised: our choice
+
+
+class Shelf(QWidget):
+    """Arrows walk along, Enter or double click opens. `selected` tells the commission's id."""
+
+    selected = Signal(str)
+    opened = Signal(str)
+
+    def __init__(self, pictures: PictureShelf) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMinimumHeight(px(250))
+        self.setAccessibleName("The shelf")
+        self._pictures = pictures
+        self._canvases: tuple[ShelfCanvas, ...] = ()
+        self._chosen = ""
+        self._slid = 0.0
+        pictures.arrived.connect(self.update)
+
+    def show_canvases(self, canvases: tuple[ShelfCanvas, ...], chosen: str) -> None:
+        self._canvases, self._chosen = canvases, chosen
+        self.update()
+
+    # --- where each canvas stands
+
+    def _scale(self) -> float:
+        room_h = self.height() - px(40) - px(78)
+        tallest = max(c.height_mm for c in self._canvases)
+        wide = sum(c.width_mm for c in self._canvases)
+        gaps = px(34) * (len(self._canvases) - 1) + px(48)
+        return max(_LEAST_SCALE, min(room_h / tallest, (self.width() - gaps) / wide))
+
+    def places(self) -> list[tuple[ShelfCanvas, QRectF, float]]:
+        """Each canvas with its rectangle on the screen and the width its words may take."""
+        if not self._canvases:
+            return []
+        scale = self._scale()
+        board = self.height() - px(78)
+        x = px(24) - self._slid
+        found: list[tuple[ShelfCanvas, QRectF, float]] = []
+        total = sum(max(c.width_mm * scale, px(96)) for c in self._canvases)
+        gap = max(px(22), min(px(60), (self.width() - px(48) - total) / max(1, len(self._canvases) - 1)))
+        for c in self._canvases:
+            width, height = c.width_mm * scale, c.height_mm * scale
+            step = max(width, px(96)) + gap
+            found.append((c, QRectF(x, board - height, width, height), step - px(10)))
+            x += step
+        return found
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(SURROUND))
+        painter.setPen(QColor("#ffffff"))
+        painter.setFont(lettering(14))
+        places = self.places()
+        head = "The shelf, all at one scale" if places else "The shelf is empty"
+        painter.drawText(QPointF(px(20), px(24)), head)
+        board = self.height() - px(78)
+        painter.fillRect(QRectF(0, board, self.width(), px(8)), QColor("#5c5c5c"))
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        for canvas, rect, room in places:
+            self._paint_canvas(painter, canvas, rect, room)
+        painter.end()
+
+    def _paint_canvas(self, painter: QPainter, c: ShelfCanvas, rect: QRectF, room: float) -> None:
+        painter.fillRect(rect.translated(px(3), px(3)), QColor("#6b6b6b"))
+        if c.sized:
+            painter.fillRect(rect, QColor(*GROUNDS.get(c.ground, GROUNDS["white"])))
+            image = self._pictures.thumbnail(c.photo_id, c.photo_name, c.crop) if c.photo_id and c.crop else None
+            if image is not None:
+                # What is not painted yet shows faintly over the ground.
+                painter.setOpacity(0.35 + 0.65 * c.share_painted)
+                painter.drawImage(rect, image)
+                painter.setOpacity(1.0)
+            painter.setPen(QPen(QColor("#2e2e2e"), 1))
+        else:
+            painter.fillRect(rect, QColor("#a0a0a0"))
+            painter.setPen(QPen(QColor("#3c3c3c"), 1, Qt.PenStyle.DashLine))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(rect)
+        if c.commission_id == self._chosen:
+            painter.setPen(QPen(QColor(colours().here), 3))
+            painter.drawRect(rect.adjusted(-4, -4, 4, 4))
+        self._paint_words(painter, c, rect, room)
+
+    def _paint_words(self, painter: QPainter, c: ShelfCanvas, rect: QRectF, room: float) -> None:
+        y = rect.bottom() + px(12)
+        bold, small = lettering(15, "bold"), lettering(13)
+        lines = ((c.title, bold, "#ffffff"), (c.size, small, "#ffffff"), (c.worry or c.words, small, "#ffffff"))
+        for number, (text, font, colour) in enumerate(lines):
+            painter.setFont(font)
+            painter.setPen(QColor(colour))
+            if number == 2 and c.worry:
+                text = f"! {text}"
+            shown = QFontMetricsF(font).elidedText(text, Qt.TextElideMode.ElideRight, room)
+            painter.drawText(QPointF(rect.left(), y + px(8) + number * px(18)), shown)
+
+    # --- hands
+
+    def _index(self) -> int:
+        return next((n for n, c in enumerate(self._canvases) if c.commission_id == self._chosen), 0)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        for canvas, rect, room in self.places():
+            if QRectF(rect.left(), rect.top(), max(rect.width(), room), self.height() - rect.top()).contains(event.position()):
+                self.selected.emit(canvas.commission_id)
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        for canvas, rect, _ in self.places():
+            if rect.contains(event.position()):
+                self.opened.emit(canvas.commission_id)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        places = self.places()
+        if places:
+            overhang = max(0.0, places[-1][1].right() + self._slid - self.width() + px(120))
+            self._slid = min(max(0.0, self._slid - event.angleDelta().y() / 2), overhang)
+            self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        if step is None or not self._canvases:
+            event.ignore()
+            return
+        chosen = self._canvases[(self._index() + step) % len(self._canvases)].commission_id
+        self.selected.emit(chosen)
+        for canvas, rect, _ in self.places():
+            if canvas.commission_id == chosen and not (rect.left() >= 0 and rect.right() <= self.width()):
+                self._slid = max(0.0, self._slid + rect.left() - px(40))
+                self.update()
