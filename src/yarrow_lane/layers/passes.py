@@ -7,7 +7,7 @@ from importlib import resources
 
 from yarrow_lane.intake.brief import Medium
 from yarrow_lane.layers.drying import Climate, Film, drying_minutes
-from yarrow_lane.layers.regions import Kind, Layers, Region, School, area_cm2
+from yarrow_lane.layers.regions import Kind, Layers, Region, School, bare_areas_cm2
 from yarrow_lane.measure.plane import polygons_touch
 
 # Back to front within one level of the subject (our choice, after the overlap of things in a portrait).
@@ -100,10 +100,11 @@ def sequence(layers: Layers, medium: Medium, climate: Climate) -> tuple[Pass, ..
     neighbours = {
         r.id: {o.id for o in layers.regions if o.id != r.id and polygons_touch(r.outline, o.outline)} for r in layers.regions
     }
+    areas = bare_areas_cm2(layers)
     latest: dict[int, str] = {}
     passes: list[Pass] = []
     for _, region, step in planned:
-        area = area_cm2(region)
+        area = areas[region.id]
         beneath = [region.id, *sorted(neighbours[region.id])]
         pass_id = f"{region.id}:{step.key}"
         passes.append(

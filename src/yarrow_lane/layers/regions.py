@@ -3,11 +3,17 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
+import cv2
+import numpy as np
+
 from yarrow_lane.measure.plane import Polygon, Rect, clip_to_rect, polygon_area, polygon_holds
 from yarrow_lane.measure.trouble import Trouble
 
 Kind = Literal["background", "fur", "skin", "hair", "eye", "nose", "mouth", "cloth", "other"]
 KINDS: tuple[Kind, ...] = ("background", "fur", "skin", "hair", "eye", "nose", "mouth", "cloth", "other")
+_PX_PER_MM = 2.0  # our choice: half a millimetre of canvas is finer than any outline is drawn
+_SHIFT = 4
+_SUBPIXEL = 1 << _SHIFT
 Eyes = Literal["first", "last"]
 Values = Literal["dark to light", "light to dark"]
 Background = Literal["first", "last"]
@@ -89,3 +95,24 @@ def region_at(layers: Layers, point_mm: tuple[float, float]) -> Region | None:
 def area_cm2(region: Region) -> float:
     """Area of the outline on the canvas, cm²; what lies over it is not taken off."""
     return polygon_area(region.outline) / 100.0
+
+
+def bare_areas_cm2(layers: Layers) -> dict[int, float]:
+    """Area of each region that no later region lies over, cm², by its id.
+
+    Counted on a raster of `_PX_PER_MM`; a region that is wholly covered keeps 0.
+    """
+    if not layers.regions:
+        return {}
+    corners = [np.asarray(r.outline) for r in layers.regions]
+    width, height = np.ceil(np.max([c.max(axis=0) for c in corners], axis=0) * _PX_PER_MM).astype(int) + 1
+    top = np.zeros((height, width), np.int32)
+    for number, outline in enumerate(corners, 1):
+        fixed = np.round(outline * _PX_PER_MM * _SUBPIXEL - _SUBPIXEL / 2).astype(np.int32)
+        cv2.fillPoly(top, [fixed], number, shift=_SHIFT)
+    counts = np.bincount(top.ravel(), minlength=len(corners) + 1)[1:]
+    return {
+        # The raster says which share is bare; the outline says how large the whole is.
+        r.id: area_cm2(r) * min(1.0, count / max(1.0, area_cm2(r) * 100 * _PX_PER_MM**2))
+        for r, count in zip(layers.regions, counts, strict=True)
+    }

@@ -26,7 +26,7 @@ from yarrow_lane.ui.bench_sheet import (
     Section,
     Tone,
 )
-from yarrow_lane.ui.rooms.layers.view import drying_text
+from yarrow_lane.ui.rooms.layers.view import area_text, drying_text
 
 BREAK_MIN = 50.0  # our choice: a break after 50 minutes (handbook table of numbers)
 STEP_BACK_MIN = 10.0  # common practice: step back every ten minutes
@@ -111,9 +111,8 @@ def _choice_section(c: Commission, passes: tuple[Pass, ...], paint: Pass) -> Sec
 
 
 def _pass_section(c: Commission, paint: Pass, minutes: float) -> Section:
-    area = f"{paint.area_cm2:.0f}\u202fcm²" if paint.area_cm2 >= 10 else f"{paint.area_cm2:.1f}\u202fcm²"
     lines: list[Line] = [
-        Fact("Area on the canvas", area),
+        Fact("Area on the canvas", area_text(paint.area_cm2)),
         Fact("At your pace about", hours_text(paint.minutes)),
         Fact("Painted so far", hours_text(minutes)),
         Fact("Then wet for", drying_text(paint.dry_minutes)),

@@ -11,7 +11,7 @@ from yarrow_lane.easel.clock import minutes_logged
 from yarrow_lane.easel.session import readiness
 from yarrow_lane.layers.drying import FILM_UM
 from yarrow_lane.layers.passes import Pass
-from yarrow_lane.layers.regions import KINDS, Region, area_cm2
+from yarrow_lane.layers.regions import KINDS, Region, area_cm2, bare_areas_cm2
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
@@ -74,7 +74,7 @@ def layers_view(
         begin += p.minutes
     sections: list[Section] = [_drawing_section(kind, drawing)]
     if region is not None:
-        sections.append(_region_section(region))
+        sections.append(_region_section(region, bare_areas_cm2(c.layers)[region.id]))
     if chosen is not None:
         sections.append(_pass_section(c, passes, chosen, now))
     if passes:
@@ -101,14 +101,20 @@ def _drawing_section(kind: str, drawing: bool) -> Section:
     return Section("Regions", (Pick("kind", "Next region is", kind, plain_options(KINDS)), press, Note(note)))
 
 
-def _region_section(r: Region) -> Section:
+def area_text(area: float) -> str:
+    """An area on the canvas; small ones to a tenth."""
+    return f"{area:.0f}\u202fcm²" if area >= 10 else f"{area:.1f}\u202fcm²"
+
+
+def _region_section(r: Region, bare: float) -> Section:
     return Section(
         "This region",
         (
             Headline(r.name),
             Field("name", "Name", r.name),
             Pick("region kind", "Painted as", r.kind, plain_options(KINDS)),
-            Fact("Area on the canvas", f"{area_cm2(r):.0f}\u202fcm²" if area_cm2(r) >= 10 else f"{area_cm2(r):.1f}\u202fcm²"),
+            Fact("Area on the canvas", area_text(area_cm2(r))),
+            Fact("Of it not covered by others", area_text(bare)),
             Press("wipe", "Wipe this region out"),
         ),
     )
@@ -147,7 +153,7 @@ def _whole_section(c: Commission, passes: tuple[Pass, ...]) -> Section:
             Fact("Passes", f"{len(passes) - len(left)} of {len(passes)} done"),
             Fact("Painting", hours_text(sum(p.minutes for p in passes))),
             Fact("Still to paint", hours_text(sum(p.minutes for p in left))),
-            Note("First guesses of pace; areas overlap where one region lies over another."),
+            Note("First guesses of pace, for the part of each region that no later one covers."),
         ),
     )
 

@@ -1,0 +1,57 @@
+"""What all tests share: real pictures, a studio of its own, and a clock that is set."""
+
+import io
+import os
+from datetime import UTC, datetime
+from pathlib import Path
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+import numpy as np
+import pytest
+import skimage.data
+from PIL import Image
+
+from yarrow_lane.demo.scene import SetClock
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.store.store import Store
+
+NOON = datetime(2026, 3, 9, 12, 0, tzinfo=UTC)  # a Monday
+
+
+def jpeg_of(picture: np.ndarray, **how: object) -> bytes:
+    out = io.BytesIO()
+    Image.fromarray(picture).save(out, "JPEG", quality=95, **how)
+    return out.getvalue()
+
+
+@pytest.fixture(scope="session")
+def cat() -> np.ndarray:
+    """A real photograph that ships with scikit-image (CC0, by S. van der Walt): 300 x 451 px."""
+    return skimage.data.cat()
+
+
+@pytest.fixture
+def cat_file(tmp_path: Path, cat: np.ndarray) -> Path:
+    path = tmp_path / "cat.jpg"
+    path.write_bytes(jpeg_of(cat))
+    return path
+
+
+@pytest.fixture
+def clock() -> SetClock:
+    return SetClock(NOON)
+
+
+@pytest.fixture
+def desk(tmp_path: Path, clock: SetClock):
+    store = Store(tmp_path / "studio", clock().date())
+    yield Desk(store, clock)
+    store.close()
+
+
+@pytest.fixture
+def commission_id(desk: Desk) -> str:
+    brief = new_brief("Pip", "cat", "A. Client", "acrylic", NOON.date(), datetime(2026, 4, 10).date(), "soft background")
+    return desk.start_commission(brief)
