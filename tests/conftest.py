@@ -12,11 +12,16 @@ import pytest
 import skimage.data
 from PIL import Image
 
+from hypothesis import settings
+
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.store.store import Store
 
+# The machine is shared: how long one example takes says nothing about the code.
+settings.register_profile("yarrow", deadline=None, max_examples=50)
+settings.load_profile("yarrow")
 NOON = datetime(2026, 3, 9, 12, 0, tzinfo=UTC)  # a Monday
 
 
@@ -55,3 +60,37 @@ def desk(tmp_path: Path, clock: SetClock):
 def commission_id(desk: Desk) -> str:
     brief = new_brief("Pip", "cat", "A. Client", "acrylic", NOON.date(), datetime(2026, 4, 10).date(), "soft background")
     return desk.start_commission(brief)
+
+
+@pytest.fixture
+def wait_idle(qtbot):
+    """Let the window read and paint until nothing is under way."""
+
+    def wait(window) -> None:
+        window.grab()
+        qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
+        window.grab()
+        qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
+
+    return wait
+
+
+@pytest.fixture(scope="session")
+def fonts(qapp):
+    from yarrow_lane.ui.theme.lettering import load_fonts
+
+    qapp.setStyle("Fusion")
+    load_fonts()
+
+
+@pytest.fixture
+def window(qtbot, desk, fonts):
+    """The real window on a studio of the test's own."""
+    from yarrow_lane.ui.window import Window
+
+    window = Window(desk)
+    qtbot.addWidget(window)
+    window.show()
+    qtbot.waitExposed(window)
+    yield window
+    window.close()

@@ -100,9 +100,10 @@ def photo_from(photo_id: str, name: str, facts: PictureFacts) -> Photo:
 
 def add_photos(intake: Intake, photos: tuple[Photo, ...]) -> Intake:
     """Take several in at once; those that are there already are passed over."""
-    there = {p.id for p in intake.photos}
-    fresh = {p.id: p for p in photos if p.id not in there}
-    return replace(intake, photos=(*intake.photos, *fresh.values()))
+    taken: dict[str, Photo] = {}
+    for photo in (*intake.photos, *photos):
+        taken.setdefault(photo.id, photo)
+    return replace(intake, photos=tuple(taken.values()))
 
 
 def add_photo(intake: Intake, photo: Photo) -> Intake:

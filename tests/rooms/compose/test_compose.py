@@ -29,7 +29,7 @@ def test_inch_sizes_are_exact():
 
 def test_every_size_is_listed_once_and_short_side_first():
     names = [(f.series, f.name) for f in stock_formats()]
-    assert len(names) == len(set(names)) == 24 + 20 + 5 + 60
+    assert len(names) == len(set(names)) == 23 + 20 + 5 + 60
     assert all(f.short_mm <= f.long_mm for f in stock_formats())
 
 

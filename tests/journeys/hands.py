@@ -1,0 +1,70 @@
+"""Mouse and keys on the real window."""
+
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QMouseEvent
+from PySide6.QtWidgets import QApplication, QComboBox, QDateEdit, QDoubleSpinBox, QLineEdit, QPlainTextEdit, QPushButton
+
+LEFT = Qt.MouseButton.LeftButton
+NONE = Qt.KeyboardModifier.NoModifier
+
+
+def send(widget, kind, position: QPointF, held=LEFT) -> None:
+    button = LEFT if kind != QMouseEvent.Type.MouseMove else Qt.MouseButton.NoButton
+    event = QMouseEvent(kind, position, widget.mapToGlobal(position), button, held, NONE)
+    QApplication.sendEvent(widget, event)
+
+
+def drag(view, start, end) -> None:
+    """Drag with the left button on a picture, from and to points in its own units."""
+    a, b = view.to_screen(start), view.to_screen(end)
+    send(view, QMouseEvent.Type.MouseButtonPress, a)
+    send(view, QMouseEvent.Type.MouseMove, (a + b) / 2)
+    send(view, QMouseEvent.Type.MouseMove, b)
+    send(view, QMouseEvent.Type.MouseButtonRelease, b, Qt.MouseButton.NoButton)
+
+
+def click(view, point) -> None:
+    """Click a picture at a point in its own units."""
+    at = view.to_screen(point)
+    send(view, QMouseEvent.Type.MouseButtonPress, at)
+    send(view, QMouseEvent.Type.MouseButtonRelease, at, Qt.MouseButton.NoButton)
+
+
+def keys(qtbot, widget, *pressed) -> None:
+    for key in pressed:
+        if isinstance(key, str):
+            qtbot.keyClicks(widget, key)
+        elif isinstance(key, tuple):
+            qtbot.keyClick(widget, key[0], key[1])
+        else:
+            qtbot.keyClick(widget, key)
+
+
+def fill(qtbot, page, key: str, value) -> None:
+    """Set the editor of one line of the bench as a hand would."""
+    editor = page.bench.line(key).editor
+    if isinstance(editor, QComboBox):
+        options = page.bench.line(key)._options
+        index = [v for v, _ in options].index(value)
+        editor.setCurrentIndex(index)
+        editor.activated.emit(index)
+    elif isinstance(editor, QDoubleSpinBox):
+        editor.setValue(value)
+    elif isinstance(editor, QDateEdit):
+        editor.setDate(value)
+    elif isinstance(editor, QLineEdit):
+        editor.setFocus()
+        editor.selectAll()
+        qtbot.keyClicks(editor, value)
+        qtbot.keyClick(editor, Qt.Key.Key_Return)
+    elif isinstance(editor, QPlainTextEdit):
+        editor.setFocus()
+        editor.selectAll()
+        qtbot.keyClicks(editor, value)
+        page.bench.store_pending()
+
+
+def press(qtbot, page, key: str) -> None:
+    button = page.bench.line(key)
+    assert isinstance(button, QPushButton) and button.isEnabled()
+    qtbot.mouseClick(button, LEFT, pos=QPoint(5, 5))

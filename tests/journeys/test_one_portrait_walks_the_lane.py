@@ -1,0 +1,251 @@
+"""One commission from the first photograph to delivery, in the real window, on real photographs."""
+
+import io
+from datetime import timedelta
+from pathlib import Path
+
+import numpy as np
+import pypdf
+import pytest
+from PIL import Image
+from PySide6.QtCore import QDate, Qt
+from tests.conftest import NOON
+from tests.journeys.hands import click, drag, fill, keys, press
+from tests.rooms.intake.test_opening import wide_profile
+
+from yarrow_lane.commission.doors import doors_of
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.measure.plane import Rect
+from yarrow_lane.palette.wells import patch_colour
+from yarrow_lane.store.store import Store
+from yarrow_lane.ui.window import Window
+
+ENTER, SPACE, ESC = Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Escape
+
+
+def turned_and_wide(cat: np.ndarray, path: Path) -> Path:
+    """The cat stored lying on its side (EXIF orientation 6) in a wide colour space."""
+    exif = Image.Exif()
+    exif[0x0112] = 6
+    out = io.BytesIO()
+    Image.fromarray(np.ascontiguousarray(np.rot90(cat, 1))).save(out, "JPEG", quality=95, exif=exif, icc_profile=wide_profile())
+    path.write_bytes(out.getvalue())
+    return path
+
+
+def door(window, name):
+    return next(d for d in doors_of(window.desk.commission(window.commission_id), window.desk.studio) if d.name == name)
+
+
+@pytest.fixture
+def started(qtbot, window):
+    """A commission started by hand."""
+    page = window.studio_page
+    keys(qtbot, window, "n")
+    fill(qtbot, page, "sitter", "Pip")
+    fill(qtbot, page, "kind", "cat")
+    fill(qtbot, page, "client", "A. Client")
+    fill(qtbot, page, "promised", QDate(2026, 4, 24))
+    fill(qtbot, page, "wish", "soft background")
+    page.bench.act.click()
+    assert window.door == "Intake"
+    return window
+
+
+def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_path):
+    window = started
+    desk = window.desk
+    cid = window.commission_id
+
+    def c():
+        return desk.commission(cid)
+
+    # Intake: drop two photographs, mark both eyes, lead and rights.
+    window.take_files([cat_file, turned_and_wide(cat, tmp_path / "turned.jpg")])
+    qtbot.waitUntil(lambda: len(c().intake.photos) == 2, timeout=20_000)
+    wait_idle(window)
+    assert {(p.width_px, p.height_px) for p in c().intake.photos} == {(451, 300)}
+    page = window.current
+    page.look_closer(page.grid._tiles[0].photo_id)
+    wait_idle(window)
+    drag(page.eyes, (190, 110), (220, 110))
+    drag(page.eyes, (255, 118), (281, 118))
+    photo = c().intake.photo(page.chosen_id)
+    assert photo.eye("left").across_px == pytest.approx(30, abs=0.5)
+    assert photo.eye("right").across_px == pytest.approx(26, abs=0.5)
+    fill(qtbot, page, "use", "lead")
+    assert door(window, "Intake").state == "ahead"
+    fill(qtbot, page, "permission", "client")
+    assert door(window, "Intake").state == "shut"
+
+    # Compose: stock size, turn, crop by mouse and keys.
+    keys(qtbot, window, "2")
+    page = window.current
+    fill(qtbot, page, "format", "metric 24 × 30 cm")
+    keys(qtbot, window, ENTER)
+    wait_idle(window)
+    full = c().compose.crop
+    assert full.height == pytest.approx(300) and full.width == pytest.approx(240)
+    keys(qtbot, page.canvas, "-", "-", "-", "-", "-", Qt.Key.Key_Right)
+    smaller = c().compose.crop
+    assert smaller.width < full.width and smaller.width / smaller.height == pytest.approx(0.8)
+    drag(page.canvas, smaller.centre, (smaller.centre[0] + 20, smaller.centre[1]))
+    assert c().compose.crop.x == pytest.approx(smaller.x + 20, abs=1)
+    page.choices.button("turn", "lying").click()
+    assert c().compose.crop.width / c().compose.crop.height == pytest.approx(1.25)
+    keys(qtbot, window, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
+    assert c().compose.height_mm == 300
+
+    # Transfer: squares by keys, the sheets at true size.
+    keys(qtbot, window, "3")
+    page = window.current
+    wait_idle(window)
+    fill(qtbot, page, "count", 4)
+    keys(qtbot, window, Qt.Key.Key_Right, Qt.Key.Key_Down, SPACE)
+    assert c().transfer.drawn == ((1, 1),)
+    keys(qtbot, window, "f")
+    assert page.reference.upside_down
+    sheet = pypdf.PdfReader(io.BytesIO(page.sheet_bytes()))
+    assert len(sheet.pages) == 2
+    while len(c().transfer.drawn) < 4 * 5:
+        keys(qtbot, window, SPACE)
+    assert door(window, "Transfer").state == "shut"
+
+    # Tone: the study, and the ground.
+    keys(qtbot, window, "4")
+    page = window.current
+    wait_idle(window)
+    assert sum(page.shares) == pytest.approx(1)
+    fill(qtbot, page, "dark", 95)
+    assert "no middle" in window.message.text and c().tone.dark_below == 35
+    fill(qtbot, page, "dark", 42)
+    fill(qtbot, page, "ground", "raw umber wash")
+
+    # Palette: the mean of a patch, named and mixed.
+    keys(qtbot, window, "5")
+    page = window.current
+    wait_idle(window)
+    click(page.canvas, (100, 120))
+    well = c().palette.wells[0]
+    scale = page.canvas.shown.picture.shape[1] / 240
+    expected = patch_colour(page.canvas.shown.picture, Rect(98 * scale, 118 * scale, 4 * scale, 4 * scale))
+    assert well.lab == pytest.approx(expected[1], abs=1.5)
+    fill(qtbot, page, "name", "brow")
+    fill(qtbot, page, "mix", "ochre 2 : white 6")
+    assert (c().palette.wells[0].name, c().palette.wells[0].mix) == ("brow", "ochre 2 : white 6")
+
+    # Layers: background, fur and an eye as polygons; the school changes the order.
+    keys(qtbot, window, "6")
+    page = window.current
+    wait_idle(window)
+    keys(qtbot, window, ENTER)
+    assert c().layers.regions[0].kind == "background"
+    for kind, corners in (("fur", ((40, 60), (200, 60), (200, 280), (40, 280))), ("eye", ((80, 100), (110, 100), (95, 120)))):
+        fill(qtbot, page, "kind", kind)
+        keys(qtbot, window, "d")
+        for corner in corners:
+            click(page.canvas, corner)
+        keys(qtbot, window, ENTER)
+    fur = c().layers.regions[1]
+    assert fur.kind == "fur" and abs(fur.outline[0][0] - 40) < 0.6
+    first = page.view.score[3].name
+    page.choices.button("eyes", "last").click()
+    assert page.view.score[3].name != first
+    page.choices.button("eyes", "first").click()
+
+    # Easel: every pass over dry paint, hours on record.
+    keys(qtbot, window, "7")
+    page = window.current
+    while page.view.paint is not None:
+        if page.view.dry_tone == "wrong":
+            clock.now += timedelta(minutes=30)
+            page.refresh()
+            continue
+        keys(qtbot, window, SPACE)
+        assert page.view.running
+        clock.now += timedelta(minutes=20)
+        keys(qtbot, window, ENTER)
+    assert len(c().easel.finished) == len(page.desk.commission(cid).log) // 2 == 12
+    csv_lines = window.studio_page.hours_text().strip().splitlines()
+    assert len(csv_lines) == 13 and ",20.0," in csv_lines[1]
+
+    # Check: the painting beside the crop.
+    keys(qtbot, window, "8")
+    window.take_files([cat_file])
+    qtbot.waitUntil(lambda: c().check.photo_id != "", timeout=20_000)
+    page = window.current
+    wait_idle(window)
+    keys(qtbot, window, "f")
+    assert page.reference.mirrored and page.painting.mirrored
+    keys(qtbot, window, "g", "b")
+    wait_idle(window)
+    page.blink_now()
+    assert page.painting.isVisible() and not page.reference.isVisible()
+    keys(qtbot, window, ESC)
+    assert door(window, "Check").state == "shut"
+
+    # Deliver: every date on record.
+    keys(qtbot, window, "9", ENTER, ENTER)
+    page = window.current
+    assert c().deliver.signed and c().deliver.rest_from
+    assert not page.bench.act.isEnabled()
+    clock.now += timedelta(hours=25)
+    page.refresh()
+    keys(qtbot, window, ENTER)
+    fill(qtbot, page, "line", "soften the whiskers")
+    press(qtbot, page, "add")
+    page.bench.line("line 0").click()
+    clock.now += timedelta(days=4)
+    page.refresh()
+    keys(qtbot, window, ENTER)
+    clock.now += timedelta(hours=3)
+    page.refresh()
+    keys(qtbot, window, ENTER)
+    clock.now += timedelta(hours=24)
+    page.refresh()
+    keys(qtbot, window, ENTER, ENTER)
+    assert c().deliver.delivered == clock.now
+    assert [d.state for d in doors_of(c(), desk.studio)] == ["shut"] * 9
+
+    # Quit and reopen in the same place; undo reaches back over the restart.
+    folder = desk.store.folder
+    window.close()
+    desk.store.close()
+    store = Store(folder, clock().date())
+    again = Desk(store, clock)
+    second = Window(again)
+    qtbot.addWidget(second)
+    assert (second.commission_id, second.door) == (cid, "Deliver")
+    second.show()
+    keys(qtbot, second, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
+    assert again.commission(cid).deliver.delivered is None
+    assert "Delivered it" in second.message.text
+    keys(qtbot, second, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
+    assert again.commission(cid).deliver.delivered == clock.now
+    second.close()
+    store.close()
+
+
+def test_bad_files_are_said_and_the_good_ones_taken(qtbot, started, wait_idle, cat_file, tmp_path):
+    window = started
+    (tmp_path / "empty.jpg").write_bytes(b"")
+    (tmp_path / "letter.png").write_text("Dear painter")
+    window.take_files([tmp_path / "empty.jpg", cat_file, tmp_path / "letter.png"])
+    qtbot.waitUntil(lambda: "letter.png" in window.message.text, timeout=20_000)
+    wait_idle(window)
+    assert "empty.jpg" in window.message.text
+    assert [p.name for p in window.desk.commission(window.commission_id).intake.photos] == ["cat.jpg"]
+
+
+def test_a_door_is_passed_with_a_reason_that_is_kept(qtbot, started):
+    window = started
+    page = window.current
+    press(qtbot, page, "pass door")
+    assert "no reason" in window.message.text
+    fill(qtbot, page, "door reason", "the client brings prints")
+    press(qtbot, page, "pass door")
+    assert door(window, "Intake").state == "passed"
+    assert "the client brings prints" in str(page.bench._sheet)
+    keys(qtbot, window, "9")
+    assert "the client brings prints" in str(window.current.bench._sheet)
+    assert window.desk.commission(window.commission_id).doors.passed[0].on == NOON.date()

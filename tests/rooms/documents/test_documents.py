@@ -1,0 +1,85 @@
+"""Documents read back with other people's libraries: pdfplumber, pypdf, icalendar, csv."""
+
+import csv
+import io
+from datetime import date, timedelta
+
+import icalendar
+import pdfplumber
+import pypdf
+import pytest
+from tests.conftest import NOON
+
+from yarrow_lane.calendar.sittings import Sitting, Week
+from yarrow_lane.documents.calendar_file import calendar_file
+from yarrow_lane.documents.squares_sheet import plan_print, squares_sheet
+from yarrow_lane.documents.time_log import time_log
+from yarrow_lane.easel.clock import TimeEntry
+from yarrow_lane.transfer.squares import Squares
+
+MM = 25.4 / 72  # a PDF point is 1/72 inch (ISO 32000-1)
+# ISO 216 for A4; Letter is 8 1/2 x 11 in.
+PAPERS = {"A4": (210.0, 297.0), "Letter": (215.9, 279.4)}
+
+
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+@pytest.mark.parametrize(("width", "height", "count"), [(400, 500, 8), (609.6, 304.8, 7), (150, 150, 5), (1000, 1200, 24)])
+def test_page_and_lines_are_true_within_a_tenth_of_a_millimetre(cat, paper, width, height, count):
+    squares = Squares(width, height, count)
+    data = squares_sheet("Pip – a “cat”", cat, squares, paper, "cm")
+    short, long = PAPERS[paper]
+    page_mm = (short, long) if height >= width else (long, short)
+    for page in pypdf.PdfReader(io.BytesIO(data)).pages:
+        assert (float(page.mediabox.width) * MM, float(page.mediabox.height) * MM) == pytest.approx(page_mm, abs=0.1)
+    with pdfplumber.open(io.BytesIO(data)) as pdf:
+        page = pdf.pages[0]
+        upright = sorted({round(line["x0"] * MM, 3) for line in page.lines if abs(line["x0"] - line["x1"]) < 0.01})
+        level = sorted({round(line["top"] * MM, 3) for line in page.lines if abs(line["top"] - line["bottom"]) < 0.01})
+        picture = page.images[0]
+    scale = (upright[-1] - upright[0]) / width
+    assert scale == pytest.approx(plan_print(squares, paper).scale, rel=1e-3)
+    expected_x = [upright[0] + scale * x for x in (0, *squares.lines_across(), width)]
+    expected_y = [level[0] + scale * y for y in (0, *squares.lines_down(), height)]
+    assert upright == pytest.approx(expected_x, abs=0.1)
+    assert level == pytest.approx(expected_y, abs=0.1)
+    assert (picture["x0"] * MM, picture["x1"] * MM) == pytest.approx((upright[0], upright[-1]), abs=0.1)
+    assert (picture["top"] * MM, picture["bottom"] * MM) == pytest.approx((level[0], level[-1]), abs=0.1)
+    assert upright[0] > 5 and level[0] > 5 and upright[-1] < page_mm[0] - 5 and level[-1] < page_mm[1] - 5
+
+
+def test_the_table_of_measures_says_what_to_rule(cat):
+    data = squares_sheet("Pip", cat, Squares(400, 500, 8), "A4", "cm")
+    text = pypdf.PdfReader(io.BytesIO(data)).pages[1].extract_text()
+    for words in ("40 × 50 cm", "8 x 10", "5 cm", "35", "45", "from the left edge"):
+        assert words in text, words
+
+
+def test_the_calendar_reads_back():
+    """RFC 5545, by icalendar."""
+    monday = date(2026, 3, 9)
+    sittings = [Sitting("c1", monday, 150), Sitting("c2", monday, 60), Sitting("c1", monday + timedelta(days=1), 45)]
+    data = calendar_file([("c1", "Pip, the cat; grey", date(2026, 4, 10))], sittings, {"c1": "Pip", "c2": "Moss"}, Week(), NOON)
+    calendar = icalendar.Calendar.from_ical(data)
+    assert calendar["version"] == "2.0" and "prodid" in calendar
+    promise, *rest = calendar.walk("VEVENT")
+    assert promise["summary"] == "Pip, the cat; grey: promised"
+    assert promise["dtstart"].dt == date(2026, 4, 10) and promise["dtend"].dt == date(2026, 4, 11)
+    spans = [(e["dtstart"].dt.hour, e["dtstart"].dt.minute, (e["dtend"].dt - e["dtstart"].dt).seconds // 60) for e in rest]
+    assert spans == [(10, 0, 150), (12, 30, 60), (10, 0, 45)]
+    assert len({e["uid"] for e in calendar.walk("VEVENT")}) == 4
+    assert all(e["dtstamp"].dt == NOON for e in calendar.walk("VEVENT"))
+
+
+def test_the_hours_read_back():
+    entry = TimeEntry("1:wash", 'background, "wash"', NOON, NOON + timedelta(minutes=40), 40, "")
+    rows = list(csv.DictReader(io.StringIO(time_log([("Pip, cat", entry)]))))
+    assert rows == [
+        {
+            "commission": "Pip, cat",
+            "pass": 'background, "wash"',
+            "start": "2026-03-09 12:00",
+            "end": "2026-03-09 12:40",
+            "minutes": "40.0",
+            "why": "",
+        }
+    ]

@@ -1,0 +1,70 @@
+"""What may be painted now, and the clock."""
+
+from datetime import timedelta
+
+import pytest
+from tests.conftest import NOON
+from tests.rooms.layers.test_passes import portrait
+
+from yarrow_lane.easel.clock import Happening, minutes_logged, running, time_entries
+from yarrow_lane.easel.session import Easel, EaselTrouble, choose_pass, finish_pass, pass_now, readiness, wet_until
+from yarrow_lane.layers.drying import Climate
+from yarrow_lane.layers.passes import sequence
+
+PASSES = sequence(portrait(), "acrylic", Climate(20, 50))
+
+
+def test_nothing_is_painted_over_wet_paint():
+    easel, now = Easel(), NOON
+    for _ in PASSES:
+        paint = pass_now(easel, PASSES, now)
+        state = readiness(easel, paint, now)
+        if not state.ready:
+            assert state.dry_at > now and not state.waits_for
+            now = state.dry_at
+            state = readiness(easel, pass_now(easel, PASSES, now), now)
+            paint = pass_now(easel, PASSES, now)
+        assert state.ready
+        if state.dry_since is not None:
+            assert state.dry_since <= now
+        now += timedelta(minutes=paint.minutes)
+        easel = finish_pass(easel, paint, now)
+    assert pass_now(easel, PASSES, now) is None
+    assert wet_until(easel, now) > now
+    assert wet_until(easel, now + timedelta(days=1)) is None
+
+
+def test_a_wash_dries_in_its_time():
+    wash = PASSES[0]
+    easel = finish_pass(Easel(), wash, NOON)
+    following = PASSES[1]
+    dry = NOON + timedelta(minutes=wash.dry_minutes)
+    assert readiness(easel, following, dry - timedelta(seconds=1)).dry_at == dry
+    assert readiness(easel, following, dry).dry_since == dry
+    assert readiness(Easel(), following, NOON).waits_for == (wash.id,)
+
+
+def test_the_painters_choice_outranks_the_order():
+    easel = choose_pass(Easel(), PASSES[5].id)
+    assert pass_now(easel, PASSES, NOON) == PASSES[5]
+    done = finish_pass(easel, PASSES[5], NOON)
+    assert pass_now(done, PASSES, NOON) == PASSES[0]
+    with pytest.raises(EaselTrouble, match="painted already"):
+        finish_pass(done, PASSES[5], NOON)
+
+
+def test_hours_are_summed_and_corrected():
+    def at(minutes):
+        return NOON + timedelta(minutes=minutes)
+
+    log = (
+        Happening("clock started", at(0), "1:wash", "wash"),
+        Happening("clock stopped", at(30), "1:wash", "wash"),
+        Happening("clock stopped", at(31), "1:wash", "wash"),
+        Happening("hours corrected", at(40), "1:wash", "wash", -10, "the kettle"),
+        Happening("clock started", at(50), "2:block", "block"),
+    )
+    assert minutes_logged(log) == 20
+    assert minutes_logged(log, "2:block") == 0
+    assert running(log).about == "2:block"
+    assert [e.minutes for e in time_entries(log)] == [30, -10]

@@ -1,0 +1,112 @@
+"""The sequence of passes and their drying."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from yarrow_lane.layers.drying import Climate, drying_minutes, saturation_hpa
+from yarrow_lane.layers.passes import region_minutes, sequence
+from yarrow_lane.layers.regions import KINDS, Layers, LayersTrouble, School, add_region, choose_school, region_at, wipe_region
+from yarrow_lane.measure.plane import Rect
+
+CANVAS = Rect(0, 0, 400, 500)
+
+
+def box(x, y, w, h):
+    return ((x, y), (x + w, y), (x + w, y + h), (x, y + h))
+
+
+def portrait(school=None):
+    layers = add_region(Layers(), "background", box(0, 0, 400, 500), CANVAS)
+    layers = add_region(layers, "fur", box(50, 150, 300, 350), CANVAS, "body")
+    layers = add_region(layers, "fur", box(100, 50, 200, 200), CANVAS, "head")
+    layers = add_region(layers, "eye", box(130, 100, 30, 25), CANVAS, "left eye")
+    layers = add_region(layers, "eye", box(230, 100, 30, 25), CANVAS, "right eye")
+    return choose_school(layers, school) if school else layers
+
+
+@pytest.mark.parametrize(("celsius", "hpa"), [(0, 6.11), (10, 12.27), (20, 23.37), (30, 42.43)])
+def test_saturation_pressure_against_the_tables(celsius, hpa):
+    """WMO No. 8 / Smithsonian Meteorological Tables, saturation vapour pressure over water."""
+    assert saturation_hpa(celsius) == pytest.approx(hpa, rel=0.003)
+
+
+def test_drying_follows_the_handbook():
+    """15 min for 80 µm at 20 °C and 50 % [from memory]; film and deficit scale it."""
+    assert drying_minutes("normal", "acrylic", Climate(20, 50)) == pytest.approx(15)
+    assert drying_minutes("thick", "acrylic", Climate(20, 50)) == pytest.approx(37.5)
+    assert drying_minutes("normal", "acrylic", Climate(20, 75)) == pytest.approx(30)
+    assert drying_minutes("thick", "watercolour", Climate(20, 50)) == pytest.approx(15 * 30 / 80)
+    assert drying_minutes("normal", "soft pastel", Climate()) == 0
+    assert 2 * 1440 <= drying_minutes("wash", "oil over acrylic", Climate()) <= 7 * 1440
+
+
+@given(st.floats(5, 40), st.floats(5, 94))
+def test_warmer_and_drier_is_quicker(celsius, humidity):
+    here = drying_minutes("normal", "acrylic", Climate(celsius, humidity))
+    assert drying_minutes("normal", "acrylic", Climate(celsius, humidity + 1)) > here
+    assert drying_minutes("normal", "acrylic", Climate(celsius + 1, humidity)) < here
+
+
+@pytest.mark.parametrize(
+    ("kind", "area", "hours"), [("background", 100, 0.12), ("fur", 200, 1.8), ("skin", 100, 1.4), ("eye", 2, 0.9), ("nose", 55, 0.5)]
+)
+def test_pace_follows_the_table(kind, area, hours):
+    """Hours per 100 cm²; each eye 0.6 h + 0.15 h per cm² (handbook table of numbers)."""
+    assert region_minutes(kind, area) == pytest.approx(hours * 60)
+
+
+def test_shares_of_the_fur_passes():
+    """Block-in 15 %, under 30 %, middle 30 %, tips 15 %, glaze 10 % (handbook table of numbers)."""
+    body = [p for p in sequence(portrait(), "acrylic", Climate()) if p.region_name == "body"]
+    total = sum(p.minutes for p in body)
+    assert [round(p.minutes / total, 2) for p in body] == [0.15, 0.30, 0.30, 0.15, 0.10]
+
+
+@pytest.mark.parametrize("eyes", ["first", "last"])
+@pytest.mark.parametrize("values", ["dark to light", "light to dark"])
+@pytest.mark.parametrize("background", ["first", "last"])
+def test_every_school_keeps_its_order(eyes, values, background):
+    passes = sequence(portrait(School(eyes, values, background)), "acrylic", Climate())
+    at = {p.id: n for n, p in enumerate(passes)}
+    fur = [n for n, p in enumerate(passes) if p.kind == "fur"]
+    ground = [n for n, p in enumerate(passes) if p.kind == "background"]
+    iris = [n for n, p in enumerate(passes) if p.kind == "eye" and p.name != "glint"]
+    assert (max(ground) < min(fur)) if background == "first" else (min(ground) > max(fur))
+    assert (max(iris) < min(fur)) if eyes == "first" else (min(iris) > max(fur))
+    first_fur = passes[fur[0]].name
+    assert first_fur == ("block-in" if values == "dark to light" else "first light wash")
+    assert passes[-1].name == "glint"
+    for p in passes:
+        assert all(at[n] < at[p.id] for n in p.needs), "a pass waits for one that comes later"
+
+
+def test_a_pass_waits_for_its_neighbours():
+    passes = {p.id: p for p in sequence(portrait(), "acrylic", Climate())}
+    head = next(p for p in passes.values() if p.region_name == "head" and p.name == "under layer")
+    needed = {passes[n].region_name for n in head.needs}
+    assert needed == {"head", "body", "background", "left eye", "right eye"}
+
+
+def test_watercolour_is_never_painted_dark_to_light():
+    passes = sequence(portrait(School(values="dark to light")), "watercolour", Climate())
+    assert next(p for p in passes if p.kind == "fur").name == "first light wash"
+
+
+def test_regions_are_cut_named_and_found():
+    layers = add_region(portrait(), "fur", box(350, 450, 300, 300), CANVAS)
+    assert layers.regions[-1].name == "fur 3"
+    assert max(x for x, _ in layers.regions[-1].outline) == 400
+    assert region_at(layers, (145, 110)).name == "left eye"
+    assert region_at(wipe_region(layers, 4), (145, 110)).name == "head"
+    for outline in (((0, 0), (1, 1)), box(500, 600, 10, 10), ((5, 5), (6, 6), (7, 7))):
+        with pytest.raises(LayersTrouble, match="encloses no ground"):
+            add_region(layers, "fur", outline, CANVAS)
+
+
+def test_every_kind_has_passes_in_both_orders():
+    for kind in KINDS:
+        for values in ("dark to light", "light to dark"):
+            layers = choose_school(add_region(Layers(), kind, box(0, 0, 100, 100), CANVAS), School(values=values))
+            passes = sequence(layers, "acrylic", Climate())
+            assert sum(p.minutes for p in passes) == pytest.approx(region_minutes(kind, 100.0), rel=0.03)
