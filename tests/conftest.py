@@ -83,6 +83,15 @@ def fonts(qapp):
     load_fonts()
 
 
+@pytest.fixture(autouse=True)
+def no_dialogs(monkeypatch):
+    """A file dialog waits for a person: in tests it is answered at once, with nothing."""
+    from PySide6.QtWidgets import QFileDialog
+
+    for name in ("getOpenFileNames", "getOpenFileName", "getSaveFileName"):
+        monkeypatch.setattr(QFileDialog, name, lambda *_: ("", ""))
+
+
 @pytest.fixture
 def window(qtbot, desk, fonts):
     """The real window on a studio of the test's own."""
@@ -91,6 +100,7 @@ def window(qtbot, desk, fonts):
     window = Window(desk)
     qtbot.addWidget(window)
     window.show()
+    window.activateWindow()
     qtbot.waitExposed(window)
     yield window
     window.close()

@@ -37,4 +37,7 @@ class FolderLock:
             raise StoreTrouble(what, "it is open in another Yarrow Lane", "close that one first") from error
 
     def release(self) -> None:
-        os.close(self._handle)
+        """Let the folder go; twice does no harm."""
+        if self._handle >= 0:
+            os.close(self._handle)
+            self._handle = -1

@@ -113,6 +113,11 @@ class Bench(QWidget):
                 self._widgets.append(widget)
                 box.addWidget(widget)
         box.addStretch(1)
+        # A change made in an editor may rebuild the bench while that editor is still speaking: it goes later.
+        old = self._scroll.takeWidget()
+        if old is not None:
+            old.hide()
+            old.deleteLater()
         self._scroll.setWidget(lines)
         self._scroll.verticalScrollBar().setValue(at)
 

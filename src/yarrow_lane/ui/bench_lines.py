@@ -5,8 +5,9 @@ from datetime import date
 from html import escape
 
 from PySide6.QtCore import QDate, QEvent, QObject, QPointF, QSignalBlocker, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import (
+    QAbstractSpinBox,
     QComboBox,
     QDateEdit,
     QDoubleSpinBox,
@@ -26,6 +27,7 @@ from yarrow_lane.ui.theme.sheet import colours
 
 Changed = Callable[[str, object], None]
 _NO_DAY = QDate(2000, 1, 1)
+_ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
 def set_property(widget: QWidget, name: str, value: str) -> None:
@@ -165,6 +167,19 @@ class _DayBox(QDateEdit):
         _chevron(self)
 
 
+class _KeepsEnter(QObject):
+    """Enter in an editor stores what is written; it must not go on to the window and do the next act."""
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() in _ENTER:
+            if isinstance(watched, QLineEdit):
+                watched.editingFinished.emit()
+            elif isinstance(watched, QAbstractSpinBox):
+                watched.interpretText()
+            return True
+        return False
+
+
 class _Labelled(QWidget):
     """A label over or beside an editor."""
 
@@ -177,6 +192,9 @@ class _Labelled(QWidget):
         box.addWidget(self.label, 1)
         box.addWidget(editor)
         self.setFocusProxy(editor)
+        if isinstance(editor, QLineEdit | QAbstractSpinBox):
+            self._enter = _KeepsEnter()
+            editor.installEventFilter(self._enter)
 
 
 class FieldLine(_Labelled):
