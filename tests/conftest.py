@@ -10,9 +10,8 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import numpy as np
 import pytest
 import skimage.data
-from PIL import Image
-
 from hypothesis import settings
+from PIL import Image
 
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk

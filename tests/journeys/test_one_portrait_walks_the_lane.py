@@ -9,10 +9,10 @@ import pypdf
 import pytest
 from PIL import Image
 from PySide6.QtCore import QDate, Qt
+
 from tests.conftest import NOON
 from tests.journeys.hands import click, drag, fill, keys, press
 from tests.rooms.intake.test_opening import wide_profile
-
 from yarrow_lane.commission.doors import doors_of
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.measure.plane import Rect

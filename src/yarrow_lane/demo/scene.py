@@ -40,7 +40,8 @@ class Scene:
     def at(self, days: float, hour: float = 10.0) -> "Scene":
         """Set the clock to so many days from the opening of the demo, at that hour."""
         day = self._today + timedelta(days=days)
-        self.clock.now = day.replace(hour=int(hour), minute=round(hour % 1 * 60), second=0, microsecond=0)
+        midnight = day.replace(hour=0, minute=0, second=0, microsecond=0)
+        self.clock.now = midnight + timedelta(minutes=round(hour * 60))
         return self
 
     _today: datetime

@@ -3,8 +3,10 @@
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from yarrow_lane.ui.bench_lines import FieldLine, line_widget, set_property
+from yarrow_lane.ui.bench_editors import FieldLine
+from yarrow_lane.ui.bench_lines import line_widget
 from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct
+from yarrow_lane.ui.bench_words import set_property
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 WIDTH_PX = 306

@@ -3,7 +3,7 @@
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from yarrow_lane.ui.bench_lines import set_property
+from yarrow_lane.ui.bench_words import set_property
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 
 

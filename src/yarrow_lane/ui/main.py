@@ -7,7 +7,7 @@ from datetime import datetime
 from pathlib import Path
 
 import platformdirs
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import QEventLoop
 from PySide6.QtWidgets import QApplication, QMessageBox
 
 from yarrow_lane import __version__
@@ -117,7 +117,8 @@ def settle(qt: QApplication, window: Window) -> None:
     """Let all reading end and the window paint itself."""
     for _ in range(3):
         window.grab()  # painting asks for thumbnails
-        while window.jobs.busy:
-            qt.processEvents()
-            QTimer.singleShot(5, lambda: None)
+        if window.jobs.busy:
+            waiting = QEventLoop()
+            window.jobs.idle.connect(waiting.quit)
+            waiting.exec()
         qt.processEvents()

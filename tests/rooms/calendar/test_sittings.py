@@ -26,7 +26,11 @@ def test_the_nearest_promise_is_painted_first_and_weekends_are_free():
     assert likely_finish(works[1], plan, FRIDAY) == date(2026, 3, 11)
 
 
-@given(st.lists(st.tuples(st.floats(1, 3000), st.integers(0, 60)), max_size=8), st.sets(st.integers(0, 6), min_size=1), st.floats(30, 600))
+@given(
+    st.lists(st.tuples(st.floats(1, 3000), st.integers(0, 60)), max_size=8),
+    st.sets(st.integers(0, 6), min_size=1),
+    st.floats(30, 600),
+)
 def test_all_work_is_planned_and_no_day_is_overfull(work, weekdays, minutes):
     works = [Work(str(n), m, date.fromordinal(FRIDAY.toordinal() + due), 0) for n, (m, due) in enumerate(work)]
     week = Week(tuple(sorted(weekdays)), minutes)

@@ -36,7 +36,15 @@ def test_every_size_is_listed_once_and_short_side_first():
 sides = st.floats(40, 4000)
 
 
-@given(sides, sides, st.floats(50, 9000), st.floats(50, 9000), st.floats(-500, 20000), st.floats(-9000, 9000), st.floats(-9000, 9000))
+@given(
+    sides,
+    sides,
+    st.floats(50, 9000),
+    st.floats(50, 9000),
+    st.floats(-500, 20000),
+    st.floats(-9000, 9000),
+    st.floats(-9000, 9000),
+)
 def test_the_crop_is_never_stretched_and_stays_on_the_photograph(w, h, pw, ph, width, cx, cy):
     compose = frame(set_size(Compose(), w, h), "p", (pw, ph), width, (cx, cy))
     crop = compose.crop
@@ -68,4 +76,11 @@ def test_absurd_sizes_are_refused(size):
 
 def test_detail_words_follow_the_table():
     """Usable px per mm of canvas: 6 good, 4 workable, 2.5 poor (handbook table of numbers)."""
-    assert [detail_words(n).split(":")[0] for n in (6, 5.9, 4, 3.9, 2.5, 2.4)] == ["good", "workable", "workable", "thin", "thin", "poor"]
+    assert [detail_words(n).split(":")[0] for n in (6, 5.9, 4, 3.9, 2.5, 2.4)] == [
+        "good",
+        "workable",
+        "workable",
+        "thin",
+        "thin",
+        "poor",
+    ]

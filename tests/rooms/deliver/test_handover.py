@@ -3,8 +3,8 @@
 from datetime import timedelta
 
 import pytest
-from tests.conftest import NOON
 
+from tests.conftest import NOON
 from yarrow_lane.check.comparison import Check, CheckTrouble, grey, note_seen, painting_rect, put_painting
 from yarrow_lane.deliver.handover import (
     Deliver,

@@ -4,8 +4,8 @@ from dataclasses import replace
 from datetime import date
 
 import pytest
-from tests.conftest import NOON
 
+from tests.conftest import NOON
 from yarrow_lane.commission.commission import pass_door
 from yarrow_lane.desk.desk import STUDIO, Desk
 from yarrow_lane.easel.clock import Happening

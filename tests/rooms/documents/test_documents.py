@@ -8,8 +8,8 @@ import icalendar
 import pdfplumber
 import pypdf
 import pytest
-from tests.conftest import NOON
 
+from tests.conftest import NOON
 from yarrow_lane.calendar.sittings import Sitting, Week
 from yarrow_lane.documents.calendar_file import calendar_file
 from yarrow_lane.documents.squares_sheet import plan_print, squares_sheet

@@ -3,9 +3,9 @@
 from datetime import timedelta
 
 import pytest
+
 from tests.conftest import NOON
 from tests.rooms.layers.test_passes import portrait
-
 from yarrow_lane.easel.clock import Happening, minutes_logged, running, time_entries
 from yarrow_lane.easel.session import Easel, EaselTrouble, choose_pass, finish_pass, pass_now, readiness, wet_until
 from yarrow_lane.layers.drying import Climate

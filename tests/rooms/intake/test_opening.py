@@ -7,8 +7,8 @@ import numpy as np
 import pillow_heif
 import pytest
 from PIL import Image
-from tests.conftest import jpeg_of
 
+from tests.conftest import jpeg_of
 from yarrow_lane.intake import opening
 from yarrow_lane.intake.opening import PictureTrouble, open_picture, read_facts
 
@@ -41,7 +41,9 @@ def test_all_eight_orientations_come_upright(cat, orientation):
     assert (opened.facts.width_px, opened.facts.height_px) == (cat.shape[1], cat.shape[0])
 
 
-@pytest.mark.parametrize(("fmt", "ending"), [("JPEG", "jpg"), ("PNG", "png"), ("TIFF", "tif"), ("WEBP", "webp"), ("HEIF", "heic")])
+@pytest.mark.parametrize(
+    ("fmt", "ending"), [("JPEG", "jpg"), ("PNG", "png"), ("TIFF", "tif"), ("WEBP", "webp"), ("HEIF", "heic")]
+)
 def test_each_kind_of_file_opens(cat, fmt, ending):
     pillow_heif.register_heif_opener()
     out = io.BytesIO()
@@ -71,7 +73,10 @@ def wide_profile() -> bytes:
         table += name + struct.pack(">II", at + len(data), len(body))
         data += body
     size = at + len(data)
-    head = struct.pack(">I4sI4s4s4s", size, b"lcms", 0x02400000, b"mntr", b"RGB ", b"XYZ ") + b"\x07\xea\0\x01\0\x01\0\0\0\0\0\0acsp"
+    head = (
+        struct.pack(">I4sI4s4s4s", size, b"lcms", 0x02400000, b"mntr", b"RGB ", b"XYZ ")
+        + b"\x07\xea\0\x01\0\x01\0\0\0\0\0\0acsp"
+    )
     head += b"\0" * 28 + struct.pack(">iii", 63190, 65536, 54061)
     return head + b"\0" * (128 - len(head)) + struct.pack(">I", len(tags)) + table + data
 
@@ -111,7 +116,7 @@ def test_the_quick_look_is_smaller_but_tells_the_full_size(cat):
 
 def test_sixteen_bit_transparent_and_indexed_pictures(cat):
     out = io.BytesIO()
-    Image.fromarray((cat[..., 0].astype(np.uint16) << 8)).save(out, "TIFF")
+    Image.fromarray(cat[..., 0].astype(np.uint16) << 8).save(out, "TIFF")
     deep = open_picture(out.getvalue(), "deep.tif").picture
     assert np.abs(deep[..., 0].astype(int) - cat[..., 0]).max() <= 2
     out = io.BytesIO()

@@ -44,7 +44,11 @@ def test_a_circle_off_the_picture_or_of_no_size_is_refused(eye):
 def test_the_same_picture_is_not_taken_in_twice():
     with pytest.raises(PhotoTrouble, match=r"same picture as “a\.jpg”"):
         add_photo(BOTH, Photo("a", "copy.jpg", 1000, 800))
-    assert add_photos(BOTH, (A, Photo("c", "c.jpg", 1, 1), Photo("c", "again.jpg", 1, 1))).photos == (A, B, Photo("c", "c.jpg", 1, 1))
+    assert add_photos(BOTH, (A, Photo("c", "c.jpg", 1, 1), Photo("c", "again.jpg", 1, 1))).photos == (
+        A,
+        B,
+        Photo("c", "c.jpg", 1, 1),
+    )
 
 
 def test_use_and_rights():
@@ -56,7 +60,9 @@ def test_use_and_rights():
         take_away(BOTH, "zz")
 
 
-@pytest.mark.parametrize(("px", "word"), [(60, "good"), (59, "workable"), (30, "workable"), (29, "poor"), (15, "poor"), (14, "too small")])
+@pytest.mark.parametrize(
+    ("px", "word"), [(60, "good"), (59, "workable"), (30, "workable"), (29, "poor"), (15, "poor"), (14, "too small")]
+)
 def test_iris_words_follow_the_table(px, word):
     """Iris across, px: 60 good, 30 workable, 15 poor (handbook table of numbers)."""
     assert iris_words(px) == word

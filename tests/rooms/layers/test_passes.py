@@ -49,7 +49,8 @@ def test_warmer_and_drier_is_quicker(celsius, humidity):
 
 
 @pytest.mark.parametrize(
-    ("kind", "area", "hours"), [("background", 100, 0.12), ("fur", 200, 1.8), ("skin", 100, 1.4), ("eye", 2, 0.9), ("nose", 55, 0.5)]
+    ("kind", "area", "hours"),
+    [("background", 100, 0.12), ("fur", 200, 1.8), ("skin", 100, 1.4), ("eye", 2, 0.9), ("nose", 55, 0.5)],
 )
 def test_pace_follows_the_table(kind, area, hours):
     """Hours per 100 cm²; each eye 0.6 h + 0.15 h per cm² (handbook table of numbers)."""

@@ -7,8 +7,8 @@ from dataclasses import replace
 from datetime import date
 
 import pytest
-from tests.conftest import NOON
 
+from tests.conftest import NOON
 from yarrow_lane.commission.commission import PARTS, Commission
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.intake.photos import Eye, Photo, add_photo, mark_eye
@@ -29,7 +29,9 @@ def store(tmp_path):
 
 def test_every_part_survives_writing_and_reading():
     commission = Commission("c1", new_brief("Pip", "cat", "x", "acrylic", TODAY, TODAY, "“soft” – édges"))
-    commission = replace(commission, intake=mark_eye(add_photo(commission.intake, Photo("h", "p.jpg", 9, 9, NOON)), "h", Eye("left", 4, 4, 2.5)))
+    commission = replace(
+        commission, intake=mark_eye(add_photo(commission.intake, Photo("h", "p.jpg", 9, 9, NOON)), "h", Eye("left", 4, 4, 2.5))
+    )
     for name in PARTS:
         part = getattr(commission, name)
         text = to_json(name, part)

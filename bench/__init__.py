@@ -1,0 +1,1 @@
+"""What scripts/bench measures."""

@@ -1,0 +1,52 @@
+"""From the start of the process to the first painted window, on the demo studio."""
+
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Iterator
+from datetime import UTC, datetime
+from pathlib import Path
+
+from yarrow_lane.demo.build import build_demo
+
+TIMES = 5
+CODE = """
+import sys
+from pathlib import Path
+from PySide6.QtCore import QEvent, QObject
+from PySide6.QtWidgets import QApplication
+from yarrow_lane.ui.main import Application
+from yarrow_lane.ui.theme.lettering import load_fonts
+qt = QApplication([])
+qt.setStyle("Fusion")
+load_fonts()
+application = Application(Path(sys.argv[1]))
+application.window.grab()
+print("painted", flush=True)
+application.close()
+"""
+
+
+def seconds_to(command: list[str]) -> float:
+    begin = time.perf_counter()
+    process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True, env=os.environ)
+    assert process.stdout is not None
+    process.stdout.readline()
+    found = time.perf_counter() - begin
+    process.wait()
+    return found
+
+
+def measure() -> Iterator[str]:
+    with tempfile.TemporaryDirectory() as folder:
+        studio = Path(folder) / "studio"
+        build_demo(studio, datetime.now(UTC))
+        bare = [seconds_to([sys.executable, "-c", "print('ready', flush=True)"]) for _ in range(TIMES)]
+        window = [seconds_to([sys.executable, "-c", CODE, str(studio)]) for _ in range(TIMES)]
+        yield (
+            f"start to first painted window: median {statistics.median(window):.2f} s of {TIMES}"
+            f" (bare Python {statistics.median(bare):.2f} s)"
+        )

@@ -1,0 +1,60 @@
+"""Take the pictures of docs/screenshots: the real application on the demo studio, always on the same day."""
+
+import shutil
+import sys
+import tempfile
+from datetime import UTC, datetime
+from pathlib import Path
+
+from PySide6.QtWidgets import QApplication
+
+from yarrow_lane.demo.build import build_demo
+from yarrow_lane.demo.scene import SetClock
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.store.store import Store
+from yarrow_lane.ui.main import settle
+from yarrow_lane.ui.theme.lettering import load_fonts
+from yarrow_lane.ui.window import Window
+
+DAY = datetime(2026, 11, 24, 9, 40, tzinfo=UTC)
+# File name, place of the commission on the shelf, door.
+VIEWS = (
+    ("studio", None, ""),
+    ("intake", 1, "Intake"),
+    ("compose", 1, "Compose"),
+    ("transfer", 2, "Transfer"),
+    ("tone", 2, "Tone"),
+    ("palette", 1, "Palette"),
+    ("layers", 1, "Layers"),
+    ("easel", 1, "Easel"),
+    ("check", 0, "Check"),
+    ("deliver", 0, "Deliver"),
+)
+
+
+def main(target: Path) -> None:
+    application = QApplication(["shots"])
+    application.setStyle("Fusion")
+    load_fonts()
+    folder = Path(tempfile.mkdtemp()) / "studio"
+    build_demo(folder, DAY)
+    store = Store(folder, DAY.date())
+    window = Window(Desk(store, SetClock(DAY)))
+    window.resize(1280, 800)
+    window.show()
+    target.mkdir(parents=True, exist_ok=True)
+    for name, place, door in VIEWS:
+        if place is None:
+            window.open_studio()
+        else:
+            window.open_door(window.desk.studio.on_shelf[place], door)
+        settle(application, window)
+        window.grab().save(str(target / f"{name}.png"), "PNG")
+        print(target / f"{name}.png")
+    window.close()
+    store.close()
+    shutil.rmtree(folder.parent)
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]) if len(sys.argv) > 1 else Path(__file__).parents[1] / "docs" / "screenshots")

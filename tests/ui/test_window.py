@@ -1,0 +1,152 @@
+"""The window: empty, one, many; text sizes; keys; the demo studio; the command line."""
+
+import itertools
+from dataclasses import replace
+
+import pytest
+from PySide6.QtCore import Qt
+
+from tests.conftest import NOON
+from tests.journeys.hands import fill, keys
+from yarrow_lane.commission.doors import DOORS, door_now, doors_of
+from yarrow_lane.commission.standing import standings
+from yarrow_lane.commission.today import todays_acts
+from yarrow_lane.demo.build import build_demo
+from yarrow_lane.demo.scene import SetClock
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.store.store import Store
+from yarrow_lane.ui.kit.levels import make_levels
+from yarrow_lane.ui.rooms.studio.view import studio_view
+from yarrow_lane.ui.window import Window
+
+
+@pytest.fixture(scope="module")
+def demo_store(tmp_path_factory):
+    folder = tmp_path_factory.mktemp("demo") / "studio"
+    build_demo(folder, NOON)
+    store = Store(folder, NOON.date())
+    yield store
+    store.close()
+
+
+@pytest.fixture
+def demo_window(qtbot, demo_store, fonts):
+    window = Window(Desk(demo_store, SetClock(NOON)))
+    qtbot.addWidget(window)
+    window.show()
+    yield window
+    window.close()
+
+
+def test_the_demo_stands_at_different_doors_with_one_in_trouble(demo_store):
+    desk = Desk(demo_store, SetClock(NOON))
+    found = standings(desk.commissions, desk.studio, NOON)
+    assert len(found) == 5 and len({s.door for s in found}) >= 4
+    worried = [s for s in found if s.worry]
+    assert len(worried) == 1 and "late by" in worried[0].worry
+    assert any(s.wet_until for s in found)
+    complete = [s.commission for s in found if s.commission.layers.regions and s.commission.log]
+    assert len(complete) >= 2
+    times = [a.at for a in todays_acts(found, desk.studio.week, NOON)]
+    assert times == sorted(times) and times[0] >= NOON
+
+
+@pytest.mark.parametrize("door", DOORS)
+def test_every_door_of_every_demo_commission_opens(demo_window, wait_idle, door):
+    for commission in demo_window.desk.commissions:
+        demo_window.open_door(commission.id, door)
+        wait_idle(demo_window)
+        assert demo_window.current.bench.act.title.text()
+        assert demo_window.message.text == ""
+
+
+def test_words_of_the_window_fit_at_150_percent(qtbot, demo_window, wait_idle):
+    demo_window.desk.do_studio("larger", lambda s: replace(s, text_percent=150))
+    demo_window.open_door(demo_window.desk.studio.on_shelf[1], "Layers")
+    wait_idle(demo_window)
+    bench = demo_window.current.bench
+    assert bench.act.height() >= bench.act.title.height() + bench.act.detail.height()
+    assert bench.width() == round(306 * 1.5)
+    demo_window.desk.do_studio("usual", lambda s: replace(s, text_percent=100))
+
+
+def test_an_empty_studio_says_what_to_do_first(qtbot, window):
+    words = str(window.studio_page.view.bench)
+    assert "Start a commission" in words and "demo studio" in words
+    with qtbot.waitSignal(window.demo_wanted):
+        window.studio_page.press("demo")
+    keys(qtbot, window, Qt.Key.Key_Return)
+    assert window.studio_page.form is not None
+    window.studio_page.bench.act.click()
+    assert "no sitter is named" in window.message.text
+
+
+def test_every_door_opens_on_a_commission_with_nothing_in_it(qtbot, window, commission_id, wait_idle):
+    window.open_door(commission_id, "")
+    assert window.door == "Intake"
+    for number in range(1, 10):
+        keys(qtbot, window, str(number))
+        assert window.door == DOORS[number - 1]
+        wait_idle(window)
+    keys(qtbot, window, Qt.Key.Key_Escape)
+    assert window.door == ""
+
+
+def test_many_commissions_and_long_names(qtbot, window, wait_idle):
+    for n in range(30):
+        brief = new_brief(
+            f"Bartholomew Maximilian of the Outer Harbour Wall the {n}th", "dog", "x", "acrylic", NOON.date(), None
+        )
+        window.desk.start_commission(brief)
+    wait_idle(window)
+    places = window.studio_page.shelf.places()
+    assert len(places) == 30
+    assert all(a[1].right() < b[1].left() for a, b in itertools.pairwise(places))
+    keys(qtbot, window.studio_page.shelf, Qt.Key.Key_Left)
+    assert window.studio_page.selected == window.desk.studio.on_shelf[-1]
+    last = window.studio_page.shelf.places()[-1][1]
+    assert last.left() < window.studio_page.shelf.width()
+
+
+def test_the_shelf_has_one_true_scale(demo_window, wait_idle):
+    wait_idle(demo_window)
+    scales = [(rect.width() / c.width_mm, rect.height() / c.height_mm) for c, rect, _ in demo_window.studio_page.shelf.places()]
+    assert all(s == pytest.approx(scales[0][0]) for pair in scales for s in pair)
+
+
+def test_settings_are_kept_and_undone(qtbot, window):
+    page = window.studio_page
+    page.choices.button("bench", "settings").click()
+    fill(qtbot, page, "celsius", 26)
+    assert window.desk.studio.climate.celsius == 26
+    fill(qtbot, page, "unit", "in")
+    page.bench.line("evening").click()
+    page = window.studio_page
+    assert window.desk.studio.evening and page.settings
+    keys(qtbot, window, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
+    assert not window.desk.studio.evening
+
+
+def test_the_sheet_of_keys(qtbot, window, commission_id):
+    window.open_door(commission_id, "Transfer")
+    keys(qtbot, window, "?")
+    assert window.keys_sheet.isVisible()
+    keys(qtbot, window, Qt.Key.Key_Escape)
+    assert not window.keys_sheet.isVisible() and window.door == "Transfer"
+
+
+def test_levels_halve_and_the_right_one_is_drawn(cat):
+    levels = make_levels(cat)
+    assert [i.width() for i in levels.images] == [451, 225]
+    assert levels.for_width(225).width() == 225
+    assert levels.for_width(226).width() == 451
+    colour = levels.images[0].pixelColor(100, 50)
+    assert (colour.red(), colour.green(), colour.blue()) == tuple(int(v) for v in cat[50, 100])
+
+
+def test_studio_words(desk, commission_id):
+    view = studio_view(desk.studio, desk.commissions, NOON, commission_id, None, False)
+    assert view.count.startswith("1 commission on the lane")
+    assert door_now(doors_of(desk.commissions[0], desk.studio)).wants == "no photographs yet"
+    assert view.bench.sections[0].lines[0].what.startswith("take in")
