@@ -20,9 +20,11 @@ fi
 
 # What Qt needs of the system: library file, Debian package.
 needs_system() {
-  local missing=()
+  local missing=() known
+  # Read once: under pipefail, grep -q closing the pipe early would look like a missing library.
+  known=$(ldconfig -p 2>/dev/null || true)
   while read -r library package; do
-    ldconfig -p 2>/dev/null | grep -q "$library" || missing+=("$package")
+    case "$known" in *"$library"*) ;; *) missing+=("$package") ;; esac
   done <<'LIST'
 libEGL.so.1 libegl1
 libGL.so.1 libgl1
