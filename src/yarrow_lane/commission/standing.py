@@ -32,7 +32,6 @@ from yarrow_lane.easel.session import pass_now, readiness, wet_until
 from yarrow_lane.intake.photos import IRIS_WORKABLE_PX
 from yarrow_lane.layers.passes import region_minutes
 from yarrow_lane.measure.days import day_text, working_days_between
-from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.transfer.squares import minutes_left
 
 _SMALL_MIN = 15.0  # our choice: a short act such as writing, signing, one varnish coat
@@ -80,7 +79,11 @@ def next_act(c: Commission, studio: Studio, now: datetime) -> Act | None:
     squares = c.squares
     match door.name:
         case "Intake":
-            return Act("Intake", _intake_words(c, door.wants), f"{len(c.intake.photos)} photographs so far")
+            return Act(
+                "Intake",
+                _intake_words(c, door.wants),
+                f"{len(c.intake.photos)} photograph{'s' * (len(c.intake.photos) != 1)} so far",
+            )
         case "Compose":
             words = "Choose the size" if not c.compose.sized else "Lay the crop"
             return Act("Compose", words, "the canvas's own proportion, never stretched")
@@ -90,7 +93,7 @@ def next_act(c: Commission, studio: Studio, now: datetime) -> Act | None:
             drawn, total = len(c.transfer.drawn), len(squares.all)
             minutes = minutes_left(squares, drawn)
             words = f"Draw {total - drawn} squares" if drawn else f"Rule the lines, then draw {total} squares"
-            return Act("Transfer", words, f"{drawn} done · about {hours_text(minutes)} left", minutes)
+            return Act("Transfer", words, f"{drawn} of {total} done", minutes)
         case "Tone":
             return Act("Tone", "Lay the ground", "on a middle value lighter and darker can both be judged", 30.0)
         case "Palette":
@@ -116,13 +119,10 @@ def _easel_act(c: Commission, studio: Studio, now: datetime) -> Act:
     paint = pass_now(c.easel, passes_of(c, studio), now)
     assert paint is not None  # the Easel door is ahead only while passes are left
     state = readiness(c.easel, paint, now)
-    detail = f"about {hours_text(paint.minutes)}"
     if state.dry_at is not None:
-        detail += f" · beneath it is wet until {clock_text(state.dry_at, now)}"
-    elif state.waits_for:
-        detail += " · other passes come first"
+        detail = f"beneath it is wet until {clock_text(state.dry_at, now)}"
     else:
-        detail += " · everything beneath is dry"
+        detail = "other passes come first" if state.waits_for else "everything beneath is dry"
     return Act("Easel", f"Paint {paint.title}", detail, paint.minutes, state.dry_at)
 
 

@@ -149,7 +149,6 @@ class AmountLine(_Labelled):
         self.editor.setAccessibleName(line.label)
         self.editor.setKeyboardTracking(False)
         self.editor.setAlignment(Qt.AlignmentFlag.AlignRight)
-        self.editor.setButtonSymbols(QDoubleSpinBox.ButtonSymbols.NoButtons)
         self.editor.setFixedWidth(px(96))
         self._wheel = _WheelPasses()
         self.editor.installEventFilter(self._wheel)

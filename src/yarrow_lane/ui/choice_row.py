@@ -1,9 +1,10 @@
 """The row of choices above the table, written as a sentence with switches."""
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QLabel, QPushButton, QWidget
 
 from yarrow_lane.ui.bench_sheet import ChoiceSheet
+from yarrow_lane.ui.kit.flow import FlowLayout
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 
@@ -16,10 +17,9 @@ class ChoiceRow(QWidget):
         super().__init__()
         self.setObjectName("choices")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setFixedHeight(px(44))
-        self._row = QHBoxLayout(self)
+        self._row = FlowLayout(px(6), px(44))
+        self.setLayout(self._row)
         self._row.setContentsMargins(px(14), 0, px(14), 0)
-        self._row.setSpacing(px(6))
         self._shape: tuple[object, ...] = ()
         self._buttons: dict[tuple[str, str], QPushButton] = {}
         self._remark = QLabel()
@@ -44,10 +44,9 @@ class ChoiceRow(QWidget):
                 widget.deleteLater()
         self._buttons = {}
         for number, switch in enumerate(sheet.switches):
-            if number:
-                self._row.addSpacing(px(8))
             if switch.label:
                 label = QLabel(switch.label)
+                label.setContentsMargins(px(10) if number else 0, 0, 0, 0)
                 label.setFont(lettering(14))
                 label.setProperty("role", "soft")
                 self._row.addWidget(label)
@@ -59,8 +58,8 @@ class ChoiceRow(QWidget):
                 button.clicked.connect(lambda _=False, k=switch.key, v=value: self.chosen.emit(k, v))
                 self._buttons[switch.key, value] = button
                 self._row.addWidget(button)
-        self._row.addStretch(1)
         self._remark = QLabel()
+        self._remark.setContentsMargins(px(10), 0, 0, 0)
         self._remark.setFont(lettering(13.5))
         self._remark.setProperty("role", "soft")
         self._row.addWidget(self._remark)

@@ -56,5 +56,6 @@ class Header(QWidget):
         self.small.setText(small)
         self.promise.setText(promise)
         self.standing.setText(standing)
+        self.promise.setVisible(bool(promise))
         self.standing.setVisible(bool(standing))
         set_property(self.standing, "tone", "wrong" if wrong else "good")

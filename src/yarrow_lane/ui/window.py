@@ -190,7 +190,7 @@ class Window(QMainWindow):
             view = self.studio_page.view
             assert view is not None
             today = day_text(self.workroom.now.date())
-            self.header.show_words(view.heading, f"{today} · {view.count}", view.under, "", view.worried, True)
+            self.header.show_words(view.heading, f"{today} · {view.count}", "", view.under, view.worried, True)
             return
         c = self.desk.commission(self.commission_id)
         self.lane.show_doors(doors_of(c, self.desk.studio), self.door)

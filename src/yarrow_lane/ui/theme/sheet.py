@@ -54,6 +54,7 @@ def style_sheet(c: Colours) -> str:
         selection-background-color: {c.chosen}; selection-color: {c.on_chosen}; }}
     QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QDateEdit:focus, QComboBox:focus {{
         border: 1px solid {c.here_edge}; }}
+    QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {{ width: 0; height: 0; border: none; }}
     QComboBox::drop-down, QDateEdit::drop-down {{ border: none; width: {px(20)}px; }}
     QComboBox::down-arrow, QDateEdit::down-arrow {{ image: none; }}
     QComboBox QAbstractItemView {{ background: {c.field}; selection-background-color: {c.chosen};

@@ -23,7 +23,7 @@ class Shelf(QWidget):
     def __init__(self, pictures: PictureShelf) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMinimumHeight(px(250))
+        self.setMinimumHeight(px(160))
         self.setAccessibleName("The shelf")
         self._pictures = pictures
         self._canvases: tuple[ShelfCanvas, ...] = ()
@@ -67,8 +67,12 @@ class Shelf(QWidget):
         painter.setPen(QColor("#ffffff"))
         painter.setFont(lettering(14))
         places = self.places()
-        head = "The shelf, all at one scale" if places else "The shelf is empty"
-        painter.drawText(QPointF(px(20), px(24)), head)
+        if places:
+            painter.drawText(QPointF(px(20), px(24)), "The shelf, all at one scale")
+        else:
+            painter.setFont(lettering(17))
+            words = "The shelf is empty.\nPress Enter to start a commission."
+            painter.drawText(self.rect().adjusted(0, 0, 0, -px(78)), Qt.AlignmentFlag.AlignCenter, words)
         board = self.height() - px(78)
         painter.fillRect(QRectF(0, board, self.width(), px(8)), QColor("#5c5c5c"))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)

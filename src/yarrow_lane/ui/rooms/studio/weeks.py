@@ -21,7 +21,7 @@ class Weeks(QWidget):
 
     def show_view(self, view: StudioView) -> None:
         self._view = view
-        self.setMinimumHeight(px(70) + px(42) * max(3, len(view.rows)))
+        self.setMinimumHeight(px(58) + px(32) * max(3, len(view.rows)))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

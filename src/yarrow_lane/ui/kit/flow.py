@@ -1,0 +1,58 @@
+"""A row that goes on in the next line when it is too narrow."""
+
+from PySide6.QtCore import QPoint, QRect, QSize, Qt
+from PySide6.QtWidgets import QLayout, QLayoutItem
+
+
+class FlowLayout(QLayout):
+    """Lays its items left to right with `gap` px between, `line_px` high each line."""
+
+    def __init__(self, gap: int, line_px: int) -> None:
+        super().__init__()
+        self._gap, self._line_px = gap, line_px
+        self._items: list[QLayoutItem] = []
+
+    def addItem(self, item: QLayoutItem) -> None:
+        self._items.append(item)
+
+    def count(self) -> int:
+        return len(self._items)
+
+    def itemAt(self, index: int) -> QLayoutItem | None:
+        return self._items[index] if 0 <= index < len(self._items) else None
+
+    def takeAt(self, index: int) -> QLayoutItem | None:
+        return self._items.pop(index) if 0 <= index < len(self._items) else None
+
+    def expandingDirections(self) -> Qt.Orientation:
+        return Qt.Orientation(0)
+
+    def hasHeightForWidth(self) -> bool:
+        return True
+
+    def heightForWidth(self, width: int) -> int:
+        return self._lay(QRect(0, 0, width, 0), place=False)
+
+    def sizeHint(self) -> QSize:
+        return self.minimumSize()
+
+    def minimumSize(self) -> QSize:
+        widest = max((i.sizeHint().width() for i in self._items), default=0)
+        m = self.contentsMargins()
+        return QSize(widest + m.left() + m.right(), self._line_px)
+
+    def setGeometry(self, rect: QRect) -> None:
+        super().setGeometry(rect)
+        self._lay(rect, place=True)
+
+    def _lay(self, rect: QRect, place: bool) -> int:
+        m = self.contentsMargins()
+        x, y = rect.x() + m.left(), rect.y()
+        for item in self._items:
+            size = item.sizeHint()
+            if x + size.width() > rect.right() - m.right() and x > rect.x() + m.left():
+                x, y = rect.x() + m.left(), y + self._line_px
+            if place:
+                item.setGeometry(QRect(QPoint(x, y + (self._line_px - size.height()) // 2), size))
+            x += size.width() + self._gap
+        return y - rect.y() + self._line_px
