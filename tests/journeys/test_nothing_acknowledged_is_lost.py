@@ -18,12 +18,11 @@ KILLS = 30
 def run_and_kill(folder: Path, seconds: float) -> list[str]:
     """Acknowledged lines of one run that ends by SIGKILL."""
     script = Path(__file__).with_name("edits_until_killed.py")
-    process = subprocess.Popen([sys.executable, str(script), str(folder)], stdout=subprocess.PIPE, text=True)
-    assert process.stdout is not None and process.stdout.readline() == "ready\n"
-    time.sleep(seconds)
-    process.send_signal(signal.SIGKILL)
-    rest = process.stdout.read()
-    process.wait()
+    with subprocess.Popen([sys.executable, str(script), str(folder)], stdout=subprocess.PIPE, text=True) as process:
+        assert process.stdout is not None and process.stdout.readline() == "ready\n"
+        time.sleep(seconds)
+        process.send_signal(signal.SIGKILL)
+        rest = process.stdout.read()
     # The last line may be cut by the kill: it was not acknowledged in full.
     return [line for line in rest.splitlines(keepends=True) if line.endswith("\n")]
 

@@ -61,6 +61,8 @@ def last_painted(commission: Commission) -> datetime | None:
 
 def photo_wants(photo: Photo) -> str:
     """What a lead or helper still lacks, in words; empty when nothing."""
+    if photo.rights.consent == "asked":
+        return f"wait for consent to paint {photo.name}"
     if photo.use == "lead" and not photo.eyes:
         return f"mark the eyes on {photo.name}"
     if not photo.rights.known:

@@ -11,7 +11,9 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio, put_on_shelf, take_off_shelf
 from yarrow_lane.easel.clock import Happening
 from yarrow_lane.intake.brief import Brief
-from yarrow_lane.intake.opening import PictureFacts, read_facts
+from yarrow_lane.intake.likeness import difference_hash
+from yarrow_lane.intake.location import without_location
+from yarrow_lane.intake.opening import PictureFacts, open_picture, read_facts
 from yarrow_lane.intake.photos import Photo, photo_from
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import (
@@ -24,6 +26,7 @@ from yarrow_lane.store.codec import (
 from yarrow_lane.store.store import Store
 
 STUDIO = "studio"
+_GLANCE_PX = 400  # our choice: a quick decode, enough to see damage and to tell shots apart
 
 
 @dataclass(frozen=True)
@@ -156,10 +159,17 @@ class Desk:
         picture_hash = self.store.pictures.keep(data)
         return picture_hash, facts
 
-    def photo_from_file(self, source: Path | bytes, name: str) -> Photo:
-        """A photograph ready to be taken in, its file stored."""
-        picture_hash, facts = self.keep_picture(source, name)
-        return photo_from(picture_hash, name, facts)
+    def photo_from_file(self, source: Path | bytes, name: str, answers: int = 0, keep_location: bool = False) -> Photo:
+        """A photograph ready to be taken in, its file stored; safe on any thread.
+
+        It is decoded once, small, so that damage shows now and copies of one shot are recognised. The place where
+        it was made is taken out of the stored file unless it is kept on purpose. Raises `Trouble`.
+        """
+        opened = open_picture(source, name, _GLANCE_PX)
+        data = source if isinstance(source, bytes) else source.read_bytes()
+        if opened.facts.has_location and not keep_location:
+            data = without_location(data)
+        return photo_from(self.store.pictures.keep(data), name, opened.facts, difference_hash(opened.picture), answers)
 
     # --- history
 

@@ -7,8 +7,8 @@ from PIL import Image
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, points
-from yarrow_lane.measure.lengths import THIN_SPACE, Unit, length_text, number_text, size_text
+from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, plain_text, points
+from yarrow_lane.measure.lengths import Unit, length_text, number_text, size_text
 from yarrow_lane.measure.raster import Picture, resample
 from yarrow_lane.transfer.squares import Paper, Squares, column_letter
 
@@ -102,14 +102,9 @@ def _heading(pdf: Canvas, plan: PrintPlan, title: str, below: str) -> None:
     pdf.setFillGray(_INK)
     left, top = points(MARGIN_MM), points(plan.page_mm[1] - MARGIN_MM)
     pdf.setFont("Helvetica-Bold", 13)
-    pdf.drawString(left, top - 10, _plain(title)[:70])
+    pdf.drawString(left, top - 10, plain_text(title)[:70])
     pdf.setFont("Helvetica", 9)
-    pdf.drawString(left, top - 24, _plain(below))
-
-
-def _plain(text: str) -> str:
-    """The standard PDF fonts hold Latin-1 only; other letters show as a question mark."""
-    return text.replace(THIN_SPACE, " ").encode("latin-1", "replace").decode("latin-1")
+    pdf.drawString(left, top - 24, plain_text(below))
 
 
 def _measures(pdf: Canvas, plan: PrintPlan, title: str, squares: Squares, unit: Unit) -> None:
@@ -126,7 +121,7 @@ def _measures(pdf: Canvas, plan: PrintPlan, title: str, squares: Squares, unit: 
         pdf.setFont("Helvetica", 10)
         pdf.drawString(left, y, label)
         pdf.setFont("Helvetica-Bold", 10)
-        pdf.drawString(left + points(50), y, _plain(value))
+        pdf.drawString(left + points(50), y, plain_text(value))
         y -= 15
     columns = (
         ("Upright lines", "from the left edge", squares.lines_across(), left),

@@ -18,11 +18,14 @@ class BriefTrouble(Trouble):
 
 @dataclass(frozen=True)
 class Sitter:
-    """One person or animal of the portrait."""
+    """One person or animal; `head_mm` crown to chin and `muzzle_mm` nose in front of the eyes, 0 while unknown."""
 
     id: int
     name: str
     kind: SitterKind = "other"
+    living: bool = True
+    head_mm: float = 0.0
+    muzzle_mm: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -36,6 +39,25 @@ class Brief:
     started: date = date(2000, 1, 1)
     promised: date | None = None
     wish: str = ""
+    surprise: bool = False
+    not_to_contact: str = ""
+    wall_colour: str = ""
+    wall_width_mm: float = 0.0
+    wall_light: str = ""
+    background_wish: str = ""
+    must_haves: str = ""
+    style: str = ""
+    budget: str = ""
+
+    def sitter(self, sitter_id: int) -> Sitter | None:
+        return next((s for s in self.sitters if s.id == sitter_id), None)
+
+    @property
+    def contact_warning(self) -> str:
+        """What every outgoing text of a surprise must be checked for; empty when it is none."""
+        if not self.surprise:
+            return ""
+        return f"A surprise: do not contact {self.not_to_contact or 'anyone but the client'}"
 
 
 def new_brief(

@@ -4,6 +4,8 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Literal
 
+from yarrow_lane.intake.landmarks import Landmark
+from yarrow_lane.intake.likeness import same_shot
 from yarrow_lane.intake.opening import PictureFacts
 from yarrow_lane.intake.rights import Rights
 from yarrow_lane.measure.trouble import Trouble
@@ -38,7 +40,11 @@ class Eye:
 
 @dataclass(frozen=True)
 class Photo:
-    """One photograph; `id` is the hash of its content, sizes are upright px, `remark` what was odd about the file."""
+    """One photograph; `id` is the hash of its content, sizes are upright px, `remark` what was odd about the file.
+
+    `shot` is a hash by which copies of one shot are recognised, `sitter_id` 0 for all sitters,
+    `answers` the number of the photo request that brought it, 0 for none.
+    """
 
     id: str
     name: str
@@ -51,6 +57,11 @@ class Photo:
     use: Use = "undecided"
     rights: Rights = Rights()
     remark: str = ""
+    sitter_id: int = 0
+    helps_with: str = ""
+    shot: str = ""
+    landmarks: tuple[Landmark, ...] = ()
+    answers: int = 0
 
     def eye(self, side: Side) -> Eye | None:
         return next((e for e in self.eyes if e.side == side), None)
@@ -62,10 +73,21 @@ class Photo:
 
 
 @dataclass(frozen=True)
+class Request:
+    """A letter asking for photographs, as it was sent; `number` counts from 1."""
+
+    number: int
+    text: str
+    sent: datetime
+    asked_for: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
 class Intake:
-    """All photographs, in the order they came."""
+    """All photographs, in the order they came, and what was asked for."""
 
     photos: tuple[Photo, ...] = ()
+    requests: tuple[Request, ...] = ()
 
     def photo(self, photo_id: str) -> Photo:
         """Raises `PhotoTrouble` when it is not among them."""
@@ -84,7 +106,7 @@ class Intake:
         return tuple(p for p in self.photos if p.use in ("lead", "helper"))
 
 
-def photo_from(photo_id: str, name: str, facts: PictureFacts) -> Photo:
+def photo_from(photo_id: str, name: str, facts: PictureFacts, shot: str = "", answers: int = 0) -> Photo:
     """A photograph as it arrives, nothing judged yet."""
     return Photo(
         photo_id,
@@ -95,6 +117,8 @@ def photo_from(photo_id: str, name: str, facts: PictureFacts) -> Photo:
         facts.focal_mm,
         facts.focal_35_mm,
         remark=facts.remark,
+        shot=shot,
+        answers=answers,
     )
 
 
@@ -135,6 +159,35 @@ def mark_eye(intake: Intake, photo_id: str, eye: Eye) -> Intake:
         raise PhotoTrouble("The eye was not marked", "the circle has no size", "drag from one rim of the iris to the other")
     others = tuple(e for e in photo.eyes if e.side != eye.side)
     return change_photo(intake, replace(photo, eyes=tuple(sorted((*others, eye), key=lambda e: e.side))))
+
+
+def nudge_eye(intake: Intake, photo_id: str, side: Side, dx: float, dy: float, grow: float = 0.0) -> Intake:
+    """Move an iris circle by px, or make it larger; raises `PhotoTrouble` when it is not marked or leaves the picture."""
+    eye = intake.photo(photo_id).eye(side)
+    if eye is None:
+        raise PhotoTrouble("The eye was not moved", f"the {side} eye is not marked", "drag across its iris first")
+    return mark_eye(intake, photo_id, Eye(side, eye.x + dx, eye.y + dy, eye.radius_px + grow))
+
+
+def mark_landmark(intake: Intake, photo_id: str, mark: Landmark) -> Intake:
+    """Put a named point; raises `PhotoTrouble` beside the photograph."""
+    photo = intake.photo(photo_id)
+    if not (0 <= mark.x <= photo.width_px and 0 <= mark.y <= photo.height_px):
+        raise PhotoTrouble(f"The {mark.name} was not marked", "the point lies beside the photograph")
+    others = tuple(m for m in photo.landmarks if m.name != mark.name)
+    return change_photo(intake, replace(photo, landmarks=(*others, mark)))
+
+
+def send_request(intake: Intake, text: str, sent: datetime, asked_for: tuple[str, ...]) -> Intake:
+    """Keep the letter as it went out."""
+    number = 1 + max((r.number for r in intake.requests), default=0)
+    return replace(intake, requests=(*intake.requests, Request(number, text, sent, asked_for)))
+
+
+def same_shots(intake: Intake, photo: Photo) -> tuple[Photo, ...]:
+    """Other copies of the same shot, the largest first."""
+    copies = (p for p in intake.photos if p.id != photo.id and same_shot(p.shot, photo.shot))
+    return tuple(sorted(copies, key=lambda p: -p.width_px * p.height_px))
 
 
 def clear_eyes(intake: Intake, photo_id: str) -> Intake:

@@ -12,6 +12,10 @@ PERMISSION_WORDS: dict[Permission, str] = {
 }
 
 
+Consent = Literal["not needed", "asked", "given", "given by guardian"]
+CONSENTS: tuple[Consent, ...] = ("not needed", "asked", "given", "given by guardian")
+
+
 @dataclass(frozen=True)
 class Rights:
     """Who took it and how permission came; unknown means ask before painting (common practice)."""
@@ -19,8 +23,11 @@ class Rights:
     permission: Permission = "unknown"
     taken_by: str = ""
     licence: str = ""
+    consent: Consent = "not needed"
 
     @property
     def known(self) -> bool:
-        """A licence counts only with its text."""
+        """A licence counts only with its text; a person who was asked has not yet said yes."""
+        if self.consent == "asked":
+            return False
         return self.permission in ("client", "written") or (self.permission == "licence" and bool(self.licence.strip()))

@@ -1,0 +1,92 @@
+"""What a photograph shows by itself: measured once on the full picture, kept by content and marks."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from yarrow_lane.intake.exposure import Cast, clipped_shares, colour_cast
+from yarrow_lane.intake.light import Glint, Light, find_glint, light_from, shading_degrees
+from yarrow_lane.intake.photos import Eye
+from yarrow_lane.intake.sharpness import blur_sigma_px, eye_rect, lid_sharpness, noise_lstar
+from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
+from yarrow_lane.measure.plane import Rect
+from yarrow_lane.measure.progress import SILENT, Progress
+from yarrow_lane.measure.raster import Picture, cut
+
+VERSION = 1  # raise it when a measure changes: kept results are then made anew
+_PROBE_PX = 1200  # our choice: noise and blur are read on a window of so many px, at full resolution
+
+
+@dataclass(frozen=True)
+class Evidence:
+    """Measures of one photograph.
+
+    `noise` in L*, `sharpness` at the lids over the noise (None without an eye), `blur_px` standard deviation,
+    shares 0..1, `eye_lightness` L* the light parts round the eye reach, glints and light as in `light`.
+    """
+
+    noise: float
+    blur_px: float
+    high_share: float
+    low_share: float
+    cast: Cast
+    sharpness: float | None
+    eye_lightness: float | None
+    glints: tuple[Glint, ...]
+    light: Light
+
+
+def measure_photo(picture: Picture, eyes: tuple[Eye, ...], progress: Progress = SILENT) -> Evidence:
+    """Judge a photograph, (H, W, 3) sRGB upright at its full size, with its marked eyes.
+
+    Raises `Cancelled` when the photograph is no longer wanted.
+    """
+    progress.at(0.0)
+    window = cut(picture, _probe(picture, eyes))
+    lightness = lightness_from_srgb8(np.ascontiguousarray(window))
+    noise = noise_lstar(lightness)
+    progress.at(0.3)
+    blur = blur_sigma_px(lightness, noise)
+    progress.at(0.6)
+    high, low = clipped_shares(picture)
+    progress.at(0.8)
+    cast = colour_cast(picture)
+    progress.at(0.9)
+    glints: list[Glint] = []
+    sharp: list[float] = []
+    light_parts: list[float] = []
+    for eye in eyes:
+        rect = eye_rect(eye)
+        origin = (float(max(0, round(rect.x))), float(max(0, round(rect.y))))
+        patch = lightness_from_srgb8(np.ascontiguousarray(cut(picture, rect)))
+        sharp.append(lid_sharpness(picture, eye, noise))
+        light_parts.append(float(np.percentile(patch, 95)))
+        if (glint := find_glint(patch, eye, origin)) is not None:
+            glints.append(glint)
+    shading = None
+    if eyes:
+        around = np.ascontiguousarray(cut(picture, eye_rect(eyes[0], 5.0)))
+        shading = shading_degrees(lightness_from_srgb8(around))
+    return Evidence(
+        noise, blur, high, low, cast, max(sharp, default=None), max(light_parts, default=None), tuple(glints),
+        light_from(glints, shading),
+    )  # fmt: skip
+
+
+def _probe(picture: Picture, eyes: tuple[Eye, ...]) -> Rect:
+    """A window at full resolution: round the eyes where they are marked, else the middle."""
+    height, width = picture.shape[:2]
+    x, y = (eyes[0].x, eyes[0].y) if eyes else (width / 2, height / 2)
+    side = min(_PROBE_PX, width, height)
+    return Rect(min(max(0, x - side / 2), width - side), min(max(0, y - side / 2), height - side), side, side)
+
+
+def usable_px_per_mm(px_per_mm: float, blur_px: float) -> float:
+    """Photograph px per mm of canvas that carry detail: a blur of s px leaves about 1/(2.2 s) of them (our choice)."""
+    return px_per_mm / max(1.0, 2.2 * blur_px)
+
+
+def largest_canvas_mm(crop_px: tuple[float, float], blur_px: float, needed_px_mm: float) -> tuple[float, float]:
+    """The largest canvas this crop can carry with `needed_px_mm` usable px on each mm, width and height."""
+    usable = usable_px_per_mm(1.0, blur_px)
+    return crop_px[0] * usable / needed_px_mm, crop_px[1] * usable / needed_px_mm

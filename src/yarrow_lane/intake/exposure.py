@@ -1,0 +1,70 @@
+"""Shadows and highlights that are cut off, and a colour cast that may be there."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from yarrow_lane.measure.colour.cielab import lab_from_srgb8
+from yarrow_lane.measure.raster import Picture, resample
+
+_WHITE_CODE, _BLACK_CODE = 252, 8  # our choice: what a camera's curve has flattened
+WARN_SHARE, REJECT_SHARE = 0.02, 0.10  # our choice
+_CAST_UNITS = 6.0  # our choice: both estimates must exceed it
+_CAST_PX = 400
+
+
+@dataclass(frozen=True)
+class Cast:
+    """Median a*, b* of the lightest unclipped pixels and of the least colourful ones."""
+
+    light: tuple[float, float]
+    grey: tuple[float, float]
+
+    @property
+    def words(self) -> str:
+        """Said only when both estimates agree; one photograph cannot prove a cast."""
+        (a1, b1), (a2, b2) = self.light, self.grey
+        found = []
+        if min(abs(b1), abs(b2)) > _CAST_UNITS and b1 * b2 > 0:
+            found.append("yellow" if b1 > 0 else "blue")
+        if min(abs(a1), abs(a2)) > _CAST_UNITS and a1 * a2 > 0:
+            found.append("pink" if a1 > 0 else "green")
+        return "may be too " + " and ".join(found) if found else "none seen"
+
+
+def clipped(picture: Picture) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
+    """Where highlights and where shadows are cut off, (H, W) each."""
+    brightest = picture.max(axis=2)
+    return brightest >= _WHITE_CODE, brightest <= _BLACK_CODE
+
+
+def clipped_shares(picture: Picture) -> tuple[float, float]:
+    """Share of the picture with cut highlights, and with cut shadows, in strips so that memory stays small."""
+    high = low = 0
+    for top in range(0, picture.shape[0], 200):
+        lights, shadows = clipped(picture[top : top + 200])
+        high += int(lights.sum())
+        low += int(shadows.sum())
+    size = picture.shape[0] * picture.shape[1]
+    return high / size, low / size
+
+
+def colour_cast(picture: Picture) -> Cast:
+    """Two independent guesses at what white is; on a small copy, since only the colour counts."""
+    scale = min(1.0, _CAST_PX / max(picture.shape[:2]))
+    small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
+    lab = lab_from_srgb8(small).reshape(-1, 3)
+    codes = small.reshape(-1, 3).max(axis=1)
+    fit = (lab[:, 0] > 6) & (codes < 250)
+    if fit.sum() < 30:
+        return Cast((0.0, 0.0), (0.0, 0.0))
+    lab = lab[fit]
+    light = lab[lab[:, 0] >= np.percentile(lab[:, 0], 97)]
+    chroma = np.hypot(lab[:, 1], lab[:, 2])
+    grey = lab[chroma <= np.percentile(chroma, 20)]
+    return Cast(_middle(light), _middle(grey))
+
+
+def _middle(lab: NDArray[np.float64]) -> tuple[float, float]:
+    return float(np.median(lab[:, 1])), float(np.median(lab[:, 2]))
