@@ -66,7 +66,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     wait_idle(window)
     assert {(p.width_px, p.height_px) for p in c().intake.photos} == {(451, 300)}
     page = window.current
-    page.look_closer(page.grid._tiles[0].photo_id)
+    page.look_closer(next(p.id for p in c().intake.photos if p.name == "cat.jpg"))
     wait_idle(window)
     drag(page.eyes, (190, 110), (220, 110))
     drag(page.eyes, (255, 118), (281, 118))

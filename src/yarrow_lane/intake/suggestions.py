@@ -33,7 +33,7 @@ def suggest_eyes(picture: Picture, kind: SitterKind) -> tuple[Eye, ...]:
         return ()
     scale = min(1.0, _WORK_PX / max(picture.shape[:2]))
     small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
-    grey = cv2.equalizeHist(cv2.cvtColor(np.ascontiguousarray(small), cv2.COLOR_RGB2GRAY))
+    grey = np.asarray(cv2.equalizeHist(cv2.cvtColor(np.ascontiguousarray(small), cv2.COLOR_RGB2GRAY)), np.uint8)
     faces = _cascade(_FACES[kind]).detectMultiScale(grey, 1.08, 4, minSize=(60, 60))
     if len(faces) == 0:
         return ()
@@ -50,7 +50,7 @@ def suggest_eyes(picture: Picture, kind: SitterKind) -> tuple[Eye, ...]:
 
 
 def _cascade(name: str) -> cv2.CascadeClassifier:
-    return cv2.CascadeClassifier(str(Path(cv2.data.haarcascades) / name))
+    return cv2.CascadeClassifier(str(Path(cv2.__file__).parent / "data" / name))
 
 
 def _eyes_in(face: NDArray[np.uint8], kind: SitterKind) -> tuple[tuple[float, float], tuple[float, float]] | None:

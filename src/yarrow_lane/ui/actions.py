@@ -39,6 +39,8 @@ ROOM_KEYS: tuple[KeyWords, ...] = (
     KeyWords("Studio", "N", "start a new commission"),
     KeyWords("Intake", "← → ↑ ↓", "walk through the photographs"),
     KeyWords("Intake", "Space", "look at one large, and back to all"),
+    KeyWords("Intake", "[ ]", "a smaller or larger iris circle; arrows nudge it by a pixel"),
+    KeyWords("Intake", "E L A", "eyes side by side, light of the leads, ask for more"),
     KeyWords("Compose", "← → ↑ ↓", "move the crop; with Shift in larger steps"),
     KeyWords("Compose", "+ −", "a larger or smaller crop"),
     KeyWords("Transfer", "← → ↑ ↓", "walk the squares"),

@@ -46,3 +46,15 @@ def make_levels(picture: Picture) -> Levels:
         picture = np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
         images.append(qimage(picture))
     return Levels(tuple(images))
+
+
+def tinted(lights: Picture, shadows: Picture) -> QImage:
+    """Cut highlights (striped red) and cut shadows (striped blue) as a see-through picture; masks (H, W) 0..255."""
+    height, width = lights.shape
+    image = QImage(width, height, QImage.Format.Format_ARGB32)
+    pixels = np.frombuffer(image.bits(), np.uint8).reshape(height, width, 4)
+    stripes = (np.add.outer(np.arange(height), np.arange(width)) // 4) % 2 == 0
+    pixels[:] = 0
+    pixels[(lights > 127) & stripes] = (40, 40, 230, 230)  # blue, green, red, opacity
+    pixels[(shadows > 127) & stripes] = (240, 150, 40, 230)
+    return image

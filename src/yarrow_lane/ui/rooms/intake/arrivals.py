@@ -15,36 +15,53 @@ _GATHER_MS = 300  # our choice: what arrives within this time is one change on r
 
 
 class Arrivals(QObject):
-    """Reads files one after the other; `landed` tells a handful at a time, `ended` the sentences of what failed."""
+    """Reads files one after the other; `landed` tells a handful at a time, `ended` the sentences of what failed.
+
+    `reading` says how far it is, as (read, of); (0, 0) when nothing is being read.
+    """
 
     landed = Signal(object)
     ended = Signal(object)
+    progressed = Signal()
     _read = Signal(object)
 
     def __init__(self, desk: Desk, jobs: Jobs) -> None:
         super().__init__()
         self._desk, self._jobs = desk, jobs
         self._waiting: list[Photo] = []
+        self.reading = (0, 0)
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(_GATHER_MS)
         self._timer.timeout.connect(self._land)
         self._read.connect(self._gather)
 
-    def take(self, paths: list[Path]) -> None:
+    def take(self, paths: list[Path], answers: int = 0, keep_location: bool = False) -> None:
         """Begin with these files; folders are opened."""
         files = [f for p in paths for f in (sorted(x for x in p.rglob("*") if x.is_file()) if p.is_dir() else [p])]
+        self.reading = (0, len(files))
+
+        def read(path: Path, name: str) -> Photo:
+            return self._desk.photo_from_file(path, name, answers, keep_location)
 
         def work(progress: Progress) -> list[str]:
-            return read_all(files, self._desk.photo_from_file, self._read.emit, progress)
+            return read_all(files, read, self._read.emit, progress)
 
         self._jobs.run("arrivals", work, self._end)
+        self.progressed.emit()
 
     def stop(self) -> None:
+        """Leave the rest unread; what has arrived stays."""
         self._jobs.stop("arrivals")
+        self.reading = (0, 0)
+        self._land()
+        self.progressed.emit()
 
-    def _gather(self, photo: Photo) -> None:
-        self._waiting.append(photo)
+    def _gather(self, photo: Photo | None) -> None:
+        if self.reading[1]:
+            self.reading = (self.reading[0] + 1, self.reading[1])
+        if photo is not None:
+            self._waiting.append(photo)
         if not self._timer.isActive():
             self._timer.start()
 
@@ -52,25 +69,30 @@ class Arrivals(QObject):
         if self._waiting:
             photos, self._waiting = tuple(self._waiting), []
             self.landed.emit(photos)
+        else:
+            self.progressed.emit()
 
     def _end(self, sentences: list[str]) -> None:
         self._timer.stop()
+        self.reading = (0, 0)
         self._land()
         self.ended.emit(sentences)
 
 
 def read_all(
-    files: list[Path], read: Callable[[Path, str], Photo], told: Callable[[Photo], None], progress: Progress
+    files: list[Path], read: Callable[[Path, str], Photo], told: Callable[[Photo | None], None], progress: Progress
 ) -> list[str]:
-    """Read each file; what fails or is odd becomes a sentence and never stops the others."""
+    """Read each file; what fails or is odd becomes a sentence and never stops the others. `told` gets None for a failure."""
     sentences: list[str] = []
     for number, path in enumerate(files):
         progress.at(number / len(files))
         try:
             photo = read(path, path.name)
-            told(photo)
-            if photo.remark:
-                sentences.append(photo.remark)
         except Trouble as trouble:
             sentences.append(trouble.sentence)
+            told(None)
+            continue
+        told(photo)
+        if photo.remark:
+            sentences.append(photo.remark)
     return sentences

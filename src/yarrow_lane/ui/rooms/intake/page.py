@@ -1,27 +1,50 @@
-"""The intake page: take photographs in, mark the eyes, decide what leads."""
+"""The intake page: take photographs in, mark the eyes, judge them, decide what leads, ask for more."""
 
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
+import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFileDialog, QStackedLayout
+from PySide6.QtWidgets import QFileDialog, QPlainTextEdit, QStackedLayout
 
 from yarrow_lane.commission.commission import take_photo_away
 from yarrow_lane.commission.doors import photo_wants
-from yarrow_lane.intake.brief import with_title
-from yarrow_lane.intake.photos import Eye, Photo, add_photos, clear_eyes, mark_eye, set_rights, set_use
+from yarrow_lane.documents.contact_sheet import SheetPhoto, contact_sheet
+from yarrow_lane.intake.brief import add_sitter
+from yarrow_lane.intake.exposure import clipped
+from yarrow_lane.intake.landmarks import Landmark
+from yarrow_lane.intake.opening import open_picture
+from yarrow_lane.intake.photos import Eye, Photo, add_photos, clear_eyes, mark_eye, mark_landmark, nudge_eye, send_request
+from yarrow_lane.intake.request import compose_letter, what_is_missing
+from yarrow_lane.intake.rights import PERMISSION_WORDS
+from yarrow_lane.intake.suggestions import suggest_eyes
+from yarrow_lane.measure.progress import Progress
+from yarrow_lane.measure.raster import Picture, resample
+from yarrow_lane.standins.outbox import free_name, letter_bytes
+from yarrow_lane.store.pictures import write_synced
+from yarrow_lane.store.trouble import disk_trouble
+from yarrow_lane.ui.kit.levels import tinted
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.intake.arrivals import Arrivals
+from yarrow_lane.ui.rooms.intake.comparing import eye_rows, light_dials
+from yarrow_lane.ui.rooms.intake.edits import edit_for
+from yarrow_lane.ui.rooms.intake.evidence_lines import sitter_of
 from yarrow_lane.ui.rooms.intake.eye_canvas import EyeCanvas
+from yarrow_lane.ui.rooms.intake.eyes_row import EyesRow
+from yarrow_lane.ui.rooms.intake.judging import Judging
+from yarrow_lane.ui.rooms.intake.light_dials import LightDials
 from yarrow_lane.ui.rooms.intake.photo_grid import PhotoGrid
-from yarrow_lane.ui.rooms.intake.view import IntakeView, intake_view
+from yarrow_lane.ui.rooms.intake.view import IntakeView, Look, intake_view, marks_for
+from yarrow_lane.ui.theme.lettering import lettering
 from yarrow_lane.ui.workroom import Workroom
 
 ENDINGS = "Photographs (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.heic *.heif *.hif);;All files (*)"
-
 _MOST_SENTENCES = 4  # our choice: more would push the photographs off the window
+_SHEET_PX = 700
+_OVERLAY_PX = 1600
 
 
 class IntakePage(RoomPage):
@@ -29,106 +52,206 @@ class IntakePage(RoomPage):
 
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
-        self.chosen_id, self.mode, self.side = "", "all", "left"
+        self.look = Look()
         self.grid = PhotoGrid(workroom.pictures)
         self.eyes = EyeCanvas()
+        self.pairs = EyesRow(workroom.pictures)
+        self.dials = LightDials()
+        self.letter = QPlainTextEdit()
+        self.letter.setFont(lettering(17))
+        self.letter.setAccessibleName("The letter")
         self._stack = QStackedLayout(self.table)
-        self._stack.addWidget(self.grid)
-        self._stack.addWidget(self.eyes)
+        for widget in (self.grid, self.eyes, self.pairs, self.dials, self.letter):
+            self._stack.addWidget(widget)
         self._shown_id = ""
-        self._arrivals = Arrivals(workroom.desk, workroom.jobs)
+        self._shown: Shown | None = None
+        self._overlaid = ""
+        self.judging = Judging(workroom.desk, workroom.jobs)
+        self.arrivals = Arrivals(workroom.desk, workroom.jobs)
         self._arriving_to = ""
-        self._arrivals.landed.connect(self._land)
-        self._arrivals.ended.connect(self._ended)
-        self.grid.chosen.connect(self.select)
-        self.grid.opened.connect(self.look_closer)
-        self.eyes.marked.connect(self._mark)
+        self._connect()
         self.view: IntakeView | None = None
 
+    def _connect(self) -> None:
+        self.judging.judged.connect(lambda _: self._refresh_if_open())
+        self.arrivals.landed.connect(self._land)
+        self.arrivals.ended.connect(self._ended)
+        self.arrivals.progressed.connect(self._refresh_if_open)
+        self.grid.chosen.connect(self.select)
+        self.grid.opened.connect(self.look_closer)
+        self.pairs.chosen.connect(self.select)
+        self.eyes.marked.connect(self._mark_eye)
+        self.eyes.pointed.connect(self._mark_point)
+        self.eyes.nudged.connect(self._nudge)
+
+    @property
+    def chosen_id(self) -> str:
+        return self.look.chosen_id
+
     def opened(self) -> None:
-        self.chosen_id, self.mode, self.side, self._shown_id = "", "all", "left", ""
+        self.look, self._shown_id, self._shown = Look(keep_location=self.look.keep_location), "", None
+        self.letter.clear()
+
+    def _refresh_if_open(self) -> None:
+        if self.commission_id and self.isVisible():
+            self.refresh()
 
     def refresh(self) -> None:
-        view = intake_view(self.commission, self.chosen_id, self.mode, self.side, self.workroom.now)
+        c = self.commission
+        evidence = self.judging.evidence(c.intake.photos)
+        read, of = self.arrivals.reading
+        self.look = replace(self.look, reading=f"{read} of {of} read" if of else "")
+        view = intake_view(c, self.studio, self.look, evidence)
         self.view = view
-        self.chosen_id = view.chosen.id if view.chosen else ""
-        if view.chosen is None:
-            self.mode = "all"
-        self._stack.setCurrentWidget(self.eyes if self.mode == "one" else self.grid)
-        self.grid.show_tiles(view.tiles, self.chosen_id)
-        if self.mode == "one" and view.chosen is not None:
+        mode = self.look.mode if view.chosen or self.look.mode == "letter" else "all"
+        self.look = replace(self.look, chosen_id=view.chosen.id if view.chosen else "", mode=mode)
+        tables = {"all": self.grid, "one": self.eyes, "eyes": self.pairs, "light": self.dials, "letter": self.letter}
+        self._stack.setCurrentWidget(tables[mode])
+        if mode == "all":
+            self.grid.show_tiles(view.tiles, self.chosen_id)
+        elif mode == "one" and view.chosen is not None:
             self._show_photo(view.chosen)
-            self.eyes.show_eyes(view.chosen.eyes, self.side)
+            shown = evidence.get(view.chosen.id)
+            self.eyes.show_marks(view.chosen.eyes, view.chosen.landmarks, shown.glints if shown else (), self.look.mark)
+        elif mode == "eyes":
+            self.pairs.show_rows(eye_rows(c, evidence), self.chosen_id)
+        elif mode == "light":
+            self.dials.show_dials(*light_dials(c, evidence))
+        elif not self.letter.toPlainText():
+            self.draft_letter()
         self.show_sheets(view.bench, view.choices)
 
     def _show_photo(self, photo: Photo) -> None:
+        self._show_overlay(photo)
         if photo.id == self._shown_id:
             return
-        self._shown_id = photo.id
+        self._shown_id, self._shown = photo.id, None
         self.eyes.waiting = f"Reading {photo.name}…"
         self.eyes.show_levels(None, (photo.width_px, photo.height_px))
 
         def ready(shown: Shown) -> None:
             if self._shown_id == photo.id:
+                self._shown = shown
                 self.eyes.show_levels(shown.levels, (photo.width_px, photo.height_px))
+                self._show_overlay(photo)
 
         self.workroom.pictures.photo(photo.id, photo.name, ready)
+
+    def _show_overlay(self, photo: Photo) -> None:
+        wanted = photo.id if self.look.overlay and self._shown is not None and self._shown.whole else ""
+        if wanted == self._overlaid:
+            return
+        self._overlaid = wanted
+        self.eyes.overlay = None
+        if wanted and self._shown is not None:
+            picture = self._shown.picture
+
+            def work(_: Progress) -> Any:
+                lights, shadows = clipped(picture)
+                return tinted(_shrunk(lights), _shrunk(shadows))
+
+            def done(image: Any) -> None:
+                if self._overlaid == wanted:
+                    self.eyes.overlay = image
+                    self.eyes.update()
+
+            self.workroom.jobs.run("overlay", work, done)
+        self.eyes.update()
 
     # --- choosing and marking
 
     def select(self, photo_id: str) -> None:
-        self.chosen_id = photo_id
+        self.look = replace(self.look, chosen_id=photo_id)
         self.refresh()
 
     def look_closer(self, photo_id: str) -> None:
-        """Show one photograph large, ready to mark the eye that is missing."""
-        self.chosen_id, self.mode = photo_id, "one"
+        """Show one photograph large, ready to mark what is missing."""
         photo = self.commission.intake.photo(photo_id)
-        self.side = "left" if photo.eye("left") is None else "right"
+        mark = "left" if photo.eye("left") is None else "right"
+        self.look = replace(self.look, chosen_id=photo_id, mode="one", mark=mark, bench="photo")
         self.refresh()
         self.eyes.setFocus(Qt.FocusReason.OtherFocusReason)
 
-    def _mark(self, x: float, y: float, radius: float) -> None:
-        eye = Eye(self.side, x, y, radius)  # type: ignore[arg-type]
-        photo_id, side = self.chosen_id, self.side
-        marked = self.workroom.attempt(
-            lambda: self.desk.do_part(
-                self.commission_id, f"Marked the {side} eye", "intake", lambda i: mark_eye(i, photo_id, eye)
-            )
-        )
-        if marked and side == "left" and self.commission.intake.photo(photo_id).eye("right") is None:
-            self.side = "right"
+    def _mark_eye(self, x: float, y: float, radius: float) -> None:
+        side = self.look.mark
+        eye = Eye(side, x, y, radius)  # type: ignore[arg-type]
+        if self._edit(f"Marked the {side} eye", lambda i: mark_eye(i, self.chosen_id, eye)):
+            self._next_mark()
+
+    def _mark_point(self, x: float, y: float) -> None:
+        point = Landmark(self.look.mark, x, y)
+        if self._edit(f"Marked the {point.name}", lambda i: mark_landmark(i, self.chosen_id, point)):
+            self._next_mark()
+
+    def _next_mark(self) -> None:
+        """Go on to the first thing of the template that is not marked yet."""
+        photo = self.commission.intake.photo(self.chosen_id)
+        done = {e.side for e in photo.eyes} | {m.name for m in photo.landmarks}
+        left = [m for m in marks_for(self.commission, photo) if m not in done]
+        if left and self.look.mark in done:
+            self.look = replace(self.look, mark=left[0])
             self.refresh()
+
+    def _nudge(self, dx: float, dy: float, grow: float) -> None:
+        side: Any = self.look.mark
+        self._edit(f"Nudged the {side} eye", lambda i: nudge_eye(i, self.chosen_id, side, dx, dy, grow))
+
+    def _edit(self, label: str, step: Any) -> bool:
+        return self.workroom.attempt(lambda: self.desk.do_part(self.commission_id, label, "intake", step))
+
+    def suggest(self) -> None:
+        """Let the detector guess; it says when it cannot."""
+        photo = self.commission.intake.photo(self.chosen_id)
+        sitter = sitter_of(self.commission, photo)
+        path, commission_id = self.desk.store.pictures.path(photo.id), self.commission_id
+        kind = sitter.kind if sitter else "other"
+
+        def work(_: Progress) -> tuple[Eye, ...]:
+            return suggest_eyes(open_picture(path, photo.name).picture, kind)
+
+        def done(found: tuple[Eye, ...]) -> None:
+            if not found:
+                self.workroom.say("No eyes could be found with any certainty; drag across them yourself.", False)
+                return
+
+            def step(intake: Any) -> Any:
+                for eye in found:
+                    intake = mark_eye(intake, photo.id, eye)
+                return intake
+
+            self.desk.do_part(commission_id, f"Suggested the eyes of {photo.name}", "intake", step)
+            self.workroom.say("Suggested: look closely and set the circles right.", False)
+
+        self.workroom.jobs.run("suggest", work, done)
+
+    # --- hands
 
     def choose(self, key: str, value: str) -> None:
         if key == "add":
             self.choose_files()
-        elif key == "side":
-            self.side = value
-        elif key == "mode" and value == "one" and self.chosen_id:
+        elif key == "stop":
+            self.arrivals.stop()
+        elif key == "bench":
+            self.look = replace(self.look, bench=value)
+        elif value == "one" and self.chosen_id:
             self.look_closer(self.chosen_id)
         else:
-            self.mode = "all"
+            self.look = replace(self.look, mode=value, bench="photo")
         self.refresh()
 
     def change(self, key: str, value: object) -> None:
-        photo_id, text = self.chosen_id, str(value)
-        if key in ("title", "client", "medium", "promised", "wish"):
-            if key == "title":
-                self.desk.do_part(self.commission_id, "Named the commission", "brief", lambda b: with_title(b, text), "Intake")
-            else:
-                self.desk.do_part(
-                    self.commission_id, f"Changed the {key}", "brief", lambda b: replace(b, **{key: value}), "Intake"
-                )
-            return
-        if key == "use":
-            self._edit(f"Use: {text}", lambda i: set_use(i, photo_id, value))  # type: ignore[arg-type]
-            return
-        rights = replace(self.commission.intake.photo(photo_id).rights, **{key: value})
-        self._edit("Wrote down the rights", lambda i: set_rights(i, photo_id, rights))
-
-    def _edit(self, label: str, step: object) -> None:
-        self.desk.do_part(self.commission_id, label, "intake", step)  # type: ignore[arg-type]
+        if key == "mark":
+            self.look = replace(self.look, mark=str(value))
+            self.refresh()
+        elif key == "overlay":
+            self.look = replace(self.look, overlay=bool(value))
+            self.refresh()
+        elif key == "keep location":
+            self.look = replace(self.look, keep_location=bool(value))
+            self.refresh()
+        else:
+            label, part, step = edit_for(self.commission, self.chosen_id, key, value, self.studio.unit)
+            self.desk.do_part(self.commission_id, label, part, step, "Intake")
 
     def press(self, key: str) -> None:
         photo_id = self.chosen_id
@@ -137,13 +260,26 @@ class IntakePage(RoomPage):
         elif key == "take away":
             name = self.commission.intake.photo(photo_id).name
             self.desk.do(self.commission_id, f"Took {name} away", "Intake", lambda c: take_photo_away(c, photo_id))
+        elif key == "suggest":
+            self.suggest()
+        elif key == "add sitter":
+            number = len(self.commission.brief.sitters) + 1
+            self.desk.do_part(
+                self.commission_id, "One more sitter", "brief", lambda b: add_sitter(b, f"Sitter {number}", "other"), "Intake"
+            )
+        elif key == "sheet":
+            self.save_contact_sheet()
+        elif key == "redraft":
+            self.draft_letter()
 
     def act(self) -> None:
         c = self.commission
-        if not c.intake.photos:
+        if self.look.mode == "letter" and self.look.bench == "photo":
+            self.send_letter()
+        elif not c.intake.photos:
             self.choose_files()
         elif not c.intake.leads:
-            self._edit("Use: lead", lambda i: set_use(i, self.chosen_id, "lead"))
+            self.change("use", "lead")
         else:
             wanting = next((p for p in c.intake.kept if photo_wants(p)), None)
             if wanting is None:
@@ -151,16 +287,21 @@ class IntakePage(RoomPage):
             elif wanting.use == "lead" and not wanting.eyes:
                 self.look_closer(wanting.id)
             else:
+                self.look = replace(self.look, bench="photo")
                 self.select(wanting.id)
                 self.bench.line("permission").setFocus(Qt.FocusReason.OtherFocusReason)
 
     def key(self, event: QKeyEvent) -> bool:
-        if event.key() == Qt.Key.Key_Escape and self.mode == "one":
+        if event.key() == Qt.Key.Key_Escape and self.look.mode != "all":
             self.choose("mode", "all")
             self.grid.setFocus(Qt.FocusReason.OtherFocusReason)
             return True
         if event.key() == Qt.Key.Key_Space and self.chosen_id:
-            self.choose("mode", "all") if self.mode == "one" else self.look_closer(self.chosen_id)
+            self.choose("mode", "all") if self.look.mode == "one" else self.look_closer(self.chosen_id)
+            return True
+        word = {"e": "eyes", "l": "light", "a": "letter"}.get(event.text().lower())
+        if word is not None:
+            self.choose("mode", word)
             return True
         return False
 
@@ -173,22 +314,68 @@ class IntakePage(RoomPage):
 
     def take_files(self, paths: list[Path]) -> None:
         self._arriving_to = self.commission_id
-        self.workroom.say("Reading the photographs…", False)
-        self._arrivals.take(paths)
+        requests = self.commission.intake.requests
+        # What comes after a letter is taken as its answer; the painter can say otherwise.
+        self.arrivals.take(paths, requests[-1].number if requests else 0, self.look.keep_location)
 
     def _land(self, photos: tuple[Photo, ...]) -> None:
         count = len(photos)
         label = f"Took in {photos[0].name}" if count == 1 else f"Took in {count} photographs"
-        self.workroom.attempt(
-            lambda: self.desk.do_part(self._arriving_to, label, "intake", lambda i: add_photos(i, photos))
-        )  # fmt: skip
+        self.workroom.attempt(lambda: self.desk.do_part(self._arriving_to, label, "intake", lambda i: add_photos(i, photos)))
 
     def _ended(self, sentences: list[str]) -> None:
+        self._refresh_if_open()
         if sentences:
-            self.workroom.say("\n".join(sentences[:_MOST_SENTENCES]) + _and_more(len(sentences) - _MOST_SENTENCES), True)
+            more = len(sentences) - _MOST_SENTENCES
+            rest = f"\n… and {more} more." if more > 0 else ""
+            self.workroom.say("\n".join(sentences[:_MOST_SENTENCES]) + rest, True)
         else:
             self.workroom.say("All photographs are in.", False)
 
+    # --- letter and contact sheet
 
-def _and_more(count: int) -> str:
-    return f"\n… and {count} more." if count > 0 else ""
+    def draft_letter(self) -> None:
+        """Write the letter from what is missing now."""
+        c = self.commission
+        missing = what_is_missing(c.intake, c.brief, self.judging.evidence(c.intake.photos))
+        self.letter.setPlainText(compose_letter(c.brief, missing, self.studio.painter))
+
+    def send_letter(self) -> None:
+        """Put the letter into the outbox and on record."""
+        c, now = self.commission, self.workroom.now
+        text = self.letter.toPlainText()
+        missing = what_is_missing(c.intake, c.brief, self.judging.evidence(c.intake.photos))
+        outbox = self.desk.store.folder / "outbox"
+        path = free_name(outbox, f"{now:%Y-%m-%d} {c.id} photographs")
+        warning = c.brief.contact_warning
+        try:
+            write_synced(path, letter_bytes(c.brief.client, f"Photographs for {c.brief.title}", text, now, warning))
+        except OSError as error:
+            raise disk_trouble(error, outbox) from error
+        asked = tuple(f"{s.name}: {why}" for s, why in missing)
+        self.desk.do_part(c.id, "Asked for photographs", "intake", lambda i: send_request(i, text, now, asked))
+        self.workroom.say(f"In the outbox: {path}." + (f" {warning}." if warning else ""), bool(warning))
+
+    def contact_sheet_bytes(self) -> bytes:
+        """The kept photographs on paper."""
+        photos = []
+        for p in self.commission.intake.kept:
+            picture = open_picture(self.desk.store.pictures.path(p.id), p.name, _SHEET_PX).picture
+            scale = min(1.0, _SHEET_PX / max(picture.shape[:2]))
+            small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
+            use = p.use + (f" for the {p.helps_with}" if p.helps_with else "")
+            by = f" · by {p.rights.taken_by}" if p.rights.taken_by else ""
+            photos.append(SheetPhoto(small, p.name, (use, PERMISSION_WORDS[p.rights.permission] + by)))
+        return contact_sheet(self.commission.brief.title, tuple(photos), self.commission.transfer.paper)
+
+    def save_contact_sheet(self) -> None:
+        name = f"{self.commission.brief.title} photographs.pdf"
+        self.save_file("Save the contact sheet", name, ".pdf", self.contact_sheet_bytes())
+        if self.commission.brief.contact_warning:
+            self.workroom.say(f"{self.commission.brief.contact_warning}.", True)
+
+
+def _shrunk(mask: np.ndarray) -> Picture:
+    """A mask at overlay size: 255 where most of it is cut off."""
+    scale = min(1.0, _OVERLAY_PX / max(mask.shape))
+    return resample(mask.astype(np.uint8) * 255, round(mask.shape[1] * scale), round(mask.shape[0] * scale))

@@ -1,18 +1,22 @@
 """What the intake room shows now."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import datetime
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.doors import photo_wants
-from yarrow_lane.intake.brief import MEDIA
-from yarrow_lane.intake.photos import IRIS_GOOD_PX, IRIS_WORKABLE_PX, USES, Eye, Photo, iris_words
-from yarrow_lane.intake.rights import PERMISSION_WORDS
+from yarrow_lane.commission.studio import Studio
+from yarrow_lane.intake.evidence import Evidence
+from yarrow_lane.intake.landmarks import TEMPLATES
+from yarrow_lane.intake.photos import IRIS_WORKABLE_PX, USES, Eye, Photo, iris_words, same_shots
+from yarrow_lane.intake.ranking import Ranked, rank
+from yarrow_lane.intake.request import what_is_missing
+from yarrow_lane.intake.rights import CONSENTS, PERMISSION_WORDS
+from yarrow_lane.intake.suggestions import can_suggest
 from yarrow_lane.measure.days import MONTHS
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,
-    Day,
     Fact,
     Field,
     Headline,
@@ -23,11 +27,29 @@ from yarrow_lane.ui.bench_sheet import (
     Press,
     Section,
     Switch,
+    Tick,
     Tone,
     plain_options,
 )
+from yarrow_lane.ui.rooms.intake.brief_sheet import brief_sections
+from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines, sitter_of
 
-EYES_GOAL = "sharp lid and iris, a readable glint, light from one side"
+HELPS = ("", "coat colour", "ear", "paw", "collar", "expression", "background")
+MODES = (("all", "all"), ("one", "one, large"), ("eyes", "eyes side by side"), ("light", "light"), ("letter", "ask for more"))
+_ORDER = {"lead": 0, "helper": 1, "undecided": 2, "set aside": 3}
+
+
+@dataclass(frozen=True)
+class Look:
+    """What the painter is looking at: photograph, mode, which mark is next, and what lies on the bench."""
+
+    chosen_id: str = ""
+    mode: str = "all"
+    mark: str = "left"
+    bench: str = "photo"
+    overlay: bool = False
+    reading: str = ""
+    keep_location: bool = False
 
 
 @dataclass(frozen=True)
@@ -50,7 +72,6 @@ class IntakeView:
 
     tiles: tuple[Tile, ...]
     chosen: Photo | None
-    mode: str
     bench: BenchSheet
     choices: ChoiceSheet
 
@@ -62,76 +83,152 @@ def iris_tone(iris_px: float | None) -> Tone:
     return "good" if iris_px >= IRIS_WORKABLE_PX else "wrong"
 
 
-def intake_view(c: Commission, chosen_id: str, mode: str, side: str, now: datetime) -> IntakeView:
-    """Work the room out from what is on record."""
-    photos = c.intake.photos
-    chosen = next((p for p in photos if p.id == chosen_id), photos[0] if photos else None)
-    look = Switch("mode", "Look at", (("all", "all photographs"), ("one", "one, large")), mode)
-    switches = [look, Switch("add", "", (("files", "Choose photographs…"),))]
-    if mode == "one" and chosen is not None:
-        switches.insert(1, Switch("side", "Mark the", (("left", "left eye"), ("right", "right eye")), side))
-    remark = "drag from rim to rim of the iris" if mode == "one" and chosen else ""
-    return IntakeView(
-        tuple(_tile(c, p) for p in photos), chosen, mode, _bench(c, chosen), ChoiceSheet(tuple(switches), remark)
-    )  # fmt: skip
+def marks_for(c: Commission, p: Photo) -> tuple[str, ...]:
+    """What can be marked on a photograph: the eyes, and the landmarks of its kind of sitter on a lead."""
+    sitter = sitter_of(c, p)
+    points = TEMPLATES[sitter.kind if sitter else "other"] if p.use == "lead" else ()
+    return ("left", "right", *points)
 
 
-def _tile(c: Commission, p: Photo) -> Tile:
+def intake_view(c: Commission, studio: Studio, look: Look, evidence: Mapping[str, Evidence]) -> IntakeView:
+    """Work the room out from what is on record and what is measured so far."""
+    ranked = {r.photo_id: r for r in rank(c.intake.photos, evidence)}
+    photos = sorted(c.intake.photos, key=lambda p: (_ORDER[p.use], -ranked[p.id].score))
+    chosen = next((p for p in photos if p.id == look.chosen_id), photos[0] if photos else None)
+    tiles = tuple(_tile(p, ranked[p.id], evidence.get(p.id)) for p in photos)
+    if look.bench == "brief":
+        bench = BenchSheet(brief_sections(c, studio, look.keep_location), _act(c, chosen))
+    elif look.mode == "letter":
+        bench = _letter_bench(c, evidence)
+    else:
+        bench = BenchSheet(tuple(_photo_sections(c, studio, chosen, look, evidence)), _act(c, chosen))
+    return IntakeView(tiles, chosen, bench, _choices(c, chosen, look))
+
+
+def _choices(c: Commission, chosen: Photo | None, look: Look) -> ChoiceSheet:
+    switches = [Switch("mode", "Look at", MODES, look.mode)]
+    switches.append(Switch("bench", "Bench", (("photo", "photograph"), ("brief", "brief")), look.bench))
+    if look.reading:
+        switches.append(Switch("stop", "", (("stop", "Stop reading"),)))
+    else:
+        switches.append(Switch("add", "", (("files", "Choose photographs…"),)))
+    return ChoiceSheet(tuple(switches), look.reading)
+
+
+def _tile(p: Photo, ranked: Ranked, e: Evidence | None) -> Tile:
     iris = p.iris_px
-    lines = [f"iris {iris:.0f}\u202fpx across: {iris_words(iris)}" if iris is not None else "no eye marked yet"]
-    lines.append(
-        f"{p.width_px} × {p.height_px}\u202fpx"
-        + (f" · {p.taken.day} {MONTHS[p.taken.month - 1]} {p.taken.year}" if p.taken else "")
+    measure = (
+        f"iris {iris:.0f}\u202fpx across, {iris_words(iris)}" if iris is not None else f"{p.width_px} × {p.height_px}\u202fpx"
     )
-    wants = photo_wants(p) if p.use in ("lead", "helper") else ""
-    lines.append(PERMISSION_WORDS[p.rights.permission] if not wants or p.rights.known else "rights unknown: ask")
-    share = min(1.0, (iris or 0.0) / (2 * IRIS_GOOD_PX))
-    return Tile(p.id, p.name, p.use, tuple(lines), p.eyes, (p.width_px, p.height_px), share, iris_tone(iris))
+    when = f" · {p.taken.day} {MONTHS[p.taken.month - 1]} {p.taken.year}" if p.taken else ""
+    rights = PERMISSION_WORDS[p.rights.permission]
+    if p.use == "helper" and p.helps_with:
+        rights = f"for the {p.helps_with} · {rights}"
+    share = ranked.score if iris is not None else 0.0
+    tone = iris_tone(iris) if iris is None or iris < IRIS_WORKABLE_PX else "good" if share > 0.4 else "plain"
+    return Tile(p.id, p.name, p.use, (ranked.reason, measure + when, rights), p.eyes, (p.width_px, p.height_px), share, tone)
 
 
-def _bench(c: Commission, photo: Photo | None) -> BenchSheet:
-    sections: list[Section] = []
-    if photo is not None:
-        sections.append(Section("This photograph", _photo_lines(c, photo)))
+def _photo_sections(
+    c: Commission, studio: Studio, p: Photo | None, look: Look, evidence: Mapping[str, Evidence]
+) -> list[Section]:  # fmt: skip
+    if p is None:
+        return [Section("The eyes decide", (Note("Wanted: sharp lid and iris, a readable glint, light from one side."),))]
+    sections = [Section("This photograph", _use_lines(c, p))]
+    if look.mode == "one":
+        sections.append(Section("Marks", _mark_lines(c, p, look)))
+    sections.append(Section("Evidence", _eye_lines(p) + evidence_lines(c, p, evidence.get(p.id), studio.unit)))
     leads = len(c.intake.leads)
     helpers = len(c.intake.kept) - leads
-    kept = [Fact("Kept", f"{leads} lead{'s' * (leads != 1)}, {helpers} helper{'s' * (helpers != 1)} of {len(c.intake.photos)}")]
+    kept: list[Line] = [
+        Fact("Kept", f"{leads} lead{'s' * (leads != 1)}, {helpers} helper{'s' * (helpers != 1)} of {len(c.intake.photos)}")
+    ]
     if leads > 3:
-        kept.append(Fact("Leads", "more than three pull apart", "wrong"))
-    sections.append(Section("The eyes decide", (Note(f"Wanted: {EYES_GOAL}."), *kept)))
-    sections.append(Section("Brief", _brief_lines(c)))
-    return BenchSheet(tuple(sections), _act(c, photo))
+        kept.append(Note("More than three leads pull a painting apart; let some of them help instead."))
+    kept.append(Press("sheet", "Save the contact sheet (PDF)…"))
+    sections.append(Section("All photographs", tuple(kept)))
+    sections.append(Section("Rights", (*_rights_lines(p), Press("take away", "Take this photograph away"))))
+    return sections
 
 
-def _photo_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
-    lines: list[Line] = [Headline(p.name)]
+def _use_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
+    lines: list[Line] = [Headline(p.name), Pick("use", "Use it as", p.use, plain_options(USES))]
+    if p.use == "helper":
+        lines.append(Pick("helps_with", "for the", p.helps_with, tuple((h, h or "nothing named") for h in HELPS)))
+    if len(c.brief.sitters) > 1:
+        who = (("0", "all of them"), *((str(s.id), s.name) for s in c.brief.sitters))
+        lines.append(Pick("sitter_id", "Shows", str(p.sitter_id), who))
+    copies = same_shots(c.intake, p)
+    if copies:
+        best = copies[0]
+        larger = best.width_px > p.width_px
+        words = f"{best.name} is the same shot, {'larger' if larger else 'smaller or equal'}: {best.width_px} × {best.height_px}\u202fpx"
+        lines.append(Note(words, "wrong" if larger else "plain"))
+    if c.intake.requests:
+        asked = (("0", "not asked for"), *((str(r.number), f"letter {r.number}") for r in c.intake.requests))
+        lines.append(Pick("answers", "Came for", str(p.answers), asked))
+    return tuple(lines)
+
+
+def _mark_lines(c: Commission, p: Photo, look: Look) -> tuple[Line, ...]:
+    done = {e.side for e in p.eyes} | {m.name for m in p.landmarks}
+    names = tuple((m, f"{m}{' eye' if m in ('left', 'right') else ''}{' ✓' if m in done else ''}") for m in marks_for(c, p))
+    hint = "Drag from rim to rim of the iris; arrows move it by a pixel, [ and ] change its size."
+    if look.mark not in ("left", "right"):
+        hint = "Click the point itself; the next one follows."
+    lines: list[Line] = [Pick("mark", "Mark the", look.mark, names), Note(hint)]
+    sitter = sitter_of(c, p)
+    if sitter is not None and can_suggest(sitter.kind):
+        lines.append(Press("suggest", "Suggest the eyes"))
+    if p.eyes:
+        lines.append(Press("clear eyes", "Take the eye marks off"))
+    lines.append(Tick("overlay", "Show what is cut off", look.overlay))
+    return tuple(lines)
+
+
+def _eye_lines(p: Photo) -> tuple[Line, ...]:
+    lines: list[Line] = []
     for side in ("left", "right"):
         eye = p.eye(side)  # type: ignore[arg-type]
         text = f"{eye.across_px:.0f}\u202fpx, {iris_words(eye.across_px)}" if eye else "not marked"
         lines.append(Fact(f"Iris across, {side}", text, iris_tone(eye.across_px) if eye else "plain"))
-    if c.compose.sized and c.compose.photo_id == p.id and c.compose.framed:
-        lines.append(Fact("On the canvas", f"{c.compose.px_per_mm:.1f}\u202fpx per mm"))
-    lines.append(Pick("use", "Use it as", p.use, plain_options(USES)))
-    lines.append(Pick("permission", "Rights", p.rights.permission, tuple(PERMISSION_WORDS.items())))
-    lines.append(Field("taken_by", "Taken by", p.rights.taken_by, "who pressed the shutter"))
-    if p.rights.permission == "licence":
-        lines.append(Field("licence", "Licence, its text", p.rights.licence, "the words of the licence", long=True))
-    if p.eyes:
-        lines.append(Press("clear eyes", "Take the eye marks off"))
-    lines.append(Press("take away", "Take this photograph away"))
     return tuple(lines)
 
 
-def _brief_lines(c: Commission) -> tuple[Line, ...]:
-    sitters = tuple(Fact(s.name, s.kind) for s in c.brief.sitters)
-    return (
-        Field("title", "Name of the commission", c.brief.title),
-        *sitters,
-        Field("client", "Client", c.brief.client),
-        Pick("medium", "Medium", c.brief.medium, plain_options(MEDIA)),
-        Day("promised", "Promised for", c.brief.promised),
-        Field("wish", "Asked for", c.brief.wish, "close likeness, leave the collar on…", long=True),
+def _rights_lines(p: Photo) -> tuple[Line, ...]:
+    lines: list[Line] = [
+        Pick("permission", "Permission", p.rights.permission, tuple(PERMISSION_WORDS.items())),
+        Field("taken_by", "Taken by", p.rights.taken_by, "who pressed the shutter"),
+        Pick("consent", "Consent of who is shown", p.rights.consent, plain_options(CONSENTS)),
+    ]
+    if p.rights.permission == "licence":
+        lines.insert(1, Field("licence", "Licence, its text", p.rights.licence, "the words of the licence", long=True))
+    return tuple(lines)
+
+
+def _letter_bench(c: Commission, evidence: Mapping[str, Evidence]) -> BenchSheet:
+    missing = what_is_missing(c.intake, c.brief, evidence)
+    lines: list[Line] = [Fact(s.name, why, "wrong") for s, why in missing]
+    sections = [Section("What is missing", tuple(lines) or (Note("Every sitter has a lead photograph that holds."),))]
+    if c.brief.contact_warning:
+        sections.append(Section("Careful", (Note(c.brief.contact_warning + ".", "wrong"),)))
+    sent = [
+        Fact(f"Letter {r.number}, {r.sent.day}\u202f{MONTHS[r.sent.month - 1]}", f"{n} came back" if n else "no answer yet")
+        for r in c.intake.requests
+        for n in [sum(p.answers == r.number for p in c.intake.photos)]
+    ]
+    if sent:
+        sections.append(Section("Sent", tuple(sent)))
+    sections.append(
+        Section(
+            "The letter",
+            (
+                Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine."),
+                Press("redraft", "Write it anew"),
+            ),
+        )
     )
+    return BenchSheet(tuple(sections), NextAct("Put it in the outbox", "as .eml, for any mail program"))
 
 
 def _act(c: Commission, chosen: Photo | None) -> NextAct:
@@ -143,7 +240,6 @@ def _act(c: Commission, chosen: Photo | None) -> NextAct:
     wants = next(((p, w) for p in c.intake.kept if (w := photo_wants(p))), None)
     if wants is not None:
         words = wants[1]
-        return NextAct(
-            words[:1].upper() + words[1:], "drag across each iris" if "eyes" in words else "write down how permission came"
-        )
+        how = "drag across each iris" if "eyes" in words else "write down how permission came"
+        return NextAct(words[:1].upper() + words[1:], how)
     return NextAct("Go on to Compose", "the leads hold: eyes marked, rights known")

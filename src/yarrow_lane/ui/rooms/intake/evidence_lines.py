@@ -1,0 +1,84 @@
+"""The evidence of one photograph in words: each measure with its number and its meaning."""
+
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.compose.canvas import DETAIL_WORKABLE_PX_MM, detail_words, largest_crop_width
+from yarrow_lane.intake.brief import Sitter
+from yarrow_lane.intake.evidence import Evidence, largest_canvas_mm, usable_px_per_mm
+from yarrow_lane.intake.exposure import REJECT_SHARE, WARN_SHARE
+from yarrow_lane.intake.landmarks import head_length_px
+from yarrow_lane.intake.light import side_words
+from yarrow_lane.intake.photos import Photo
+from yarrow_lane.intake.ranking import CRISP, SOFT
+from yarrow_lane.intake.swelling import NOTICEABLE, SwellingTrouble, camera_distance_mm, swelling, swelling_words
+from yarrow_lane.measure.lengths import Unit, length_text, size_text
+from yarrow_lane.ui.bench_sheet import Fact, Line, Note, Tone
+
+
+def sitter_of(c: Commission, p: Photo) -> Sitter | None:
+    """Whom the photograph shows: the marked one, or the only one there is."""
+    return c.brief.sitter(p.sitter_id) or (c.brief.sitters[0] if len(c.brief.sitters) == 1 else None)
+
+
+def evidence_lines(c: Commission, p: Photo, e: Evidence | None, unit: Unit) -> tuple[Line, ...]:
+    """All measures; those that need a mark say which."""
+    if e is None:
+        return (Note("Being measured…"),)
+    lines: list[Line] = [_lids(e), *_canvas(c, p, e, unit)]
+    lines.append(_share("Highlights cut", e.high_share))
+    lines.append(_share("Shadows cut", e.low_share))
+    lines.append(Fact("Colour cast", e.cast.words, "plain" if e.cast.words == "none seen" else "wrong"))
+    lines.append(Fact("Readable glints", f"{len(e.glints)} of {len(p.eyes)} eyes" if p.eyes else "mark the eyes first"))
+    if e.light.degrees is not None:
+        lines.append(Fact("Light from", f"{side_words(e.light.degrees)}, {e.light.degrees:.0f}°"))
+        lines.append(Note(f"{e.light.confidence.capitalize()}: {e.light.why}. Degrees run clockwise from twelve."))
+    else:
+        lines.append(Fact("Light from", "unknown"))
+        lines.append(Note(f"{e.light.why[:1].upper()}{e.light.why[1:]}."))
+    lines += _swelling(c, p)
+    return tuple(lines)
+
+
+def _lids(e: Evidence) -> Fact:
+    if e.sharpness is None:
+        return Fact("Sharpness at the lids", "mark an eye first")
+    word = "crisp" if e.sharpness >= CRISP else "soft" if e.sharpness < SOFT else "fair"
+    return Fact("Sharpness at the lids", f"{e.sharpness:.0f} × the noise, {word}", "wrong" if e.sharpness < SOFT else "good")
+
+
+def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
+    lines: list[Line] = []
+    crop = (float(p.width_px), float(p.height_px))
+    if c.compose.sized:
+        framed = c.compose.framed and c.compose.photo_id == p.id
+        width = c.compose.crop.width if framed and c.compose.crop else largest_crop_width(c.compose, crop)
+        crop = (width, width / c.compose.proportion)
+        usable = usable_px_per_mm(width / c.compose.width_mm, e.blur_px)
+        tone: Tone = "good" if usable >= DETAIL_WORKABLE_PX_MM else "wrong"
+        lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", tone))
+        lines.append(Note(f"{detail_words(usable).capitalize()}."))
+    most = largest_canvas_mm(crop, e.blur_px, DETAIL_WORKABLE_PX_MM)
+    lines.append(Fact("Largest canvas it carries", size_text(*most, unit)))
+    return lines
+
+
+def _share(label: str, share: float) -> Fact:
+    tone: Tone = "wrong" if share > REJECT_SHARE else "plain"
+    mark = " !" if share > WARN_SHARE else ""
+    return Fact(label, f"{share:.1%}{mark}", tone)
+
+
+def _swelling(c: Commission, p: Photo) -> list[Line]:
+    sitter = sitter_of(c, p)
+    if p.focal_35_mm is None:
+        return [Fact("Close-up swelling", "no focal length in the file")]
+    head_px = head_length_px(p.landmarks)
+    if sitter is None or not sitter.head_mm or not sitter.muzzle_mm or head_px is None:
+        wants = "mark crown and chin" if head_px is None else "write the head's measures in the brief"
+        return [Fact("Close-up swelling", wants)]
+    distance = camera_distance_mm(p.focal_35_mm, (p.width_px, p.height_px), head_px, sitter.head_mm)
+    try:
+        times = swelling(distance, sitter.muzzle_mm)
+    except SwellingTrouble as trouble:
+        return [Note(trouble.sentence, "wrong")]
+    words = Fact("Close-up swelling", swelling_words(times), "wrong" if times >= NOTICEABLE else "good")
+    return [words, Note(f"The camera stood about {length_text(distance, 'cm', 0)} from the eyes.")]

@@ -1,0 +1,121 @@
+"""Every photograph's eyes as close-ups of one size, the best first, a row for each sitter."""
+
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtWidgets import QWidget
+
+from yarrow_lane.intake.photos import Eye
+from yarrow_lane.ui.paint.photo_tile import cover
+from yarrow_lane.ui.pictures import PictureShelf
+from yarrow_lane.ui.rooms.intake.photo_grid import eye_area
+from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.lettering import lettering, px
+from yarrow_lane.ui.theme.sheet import colours
+
+
+@dataclass(frozen=True)
+class EyePair:
+    """One photograph in a row: its eyes and the words beneath."""
+
+    photo_id: str
+    name: str
+    size_px: tuple[int, int]
+    eyes: tuple[Eye, ...]
+    words: tuple[str, ...]
+
+
+class EyesRow(QWidget):
+    """Arrows and clicks choose; the wheel slides."""
+
+    chosen = Signal(str)
+
+    def __init__(self, pictures: PictureShelf) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Eyes side by side")
+        self._pictures = pictures
+        self._rows: tuple[tuple[str, tuple[EyePair, ...]], ...] = ()
+        self._chosen_id = ""
+        self._slid = 0.0
+        pictures.arrived.connect(self.update)
+
+    def show_rows(self, rows: tuple[tuple[str, tuple[EyePair, ...]], ...], chosen_id: str) -> None:
+        """Rows of (sitter's name, pairs, the best first)."""
+        self._rows, self._chosen_id = rows, chosen_id
+        self.update()
+
+    def _places(self) -> list[tuple[EyePair, QRectF]]:
+        side = self._side()
+        found = []
+        for row, (_, pairs) in enumerate(self._rows):
+            top = px(40) + row * (side + px(104))
+            for column, pair in enumerate(pairs):
+                found.append(
+                    (pair, QRectF(px(16) + column * (2 * side + px(20)) - self._slid, top, 2 * side + 2, side + px(62)))
+                )
+        return found
+
+    def _side(self) -> float:
+        rows = max(1, len(self._rows))
+        return max(px(90), min(px(190), (self.height() - px(60)) / rows - px(104)))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(SURROUND))
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        painter.setPen(QColor("#ffffff"))
+        if not any(pairs for _, pairs in self._rows):
+            painter.setFont(lettering(17))
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "No eyes yet: take photographs in and mark their eyes.")
+        side = self._side()
+        painter.setFont(lettering(15, "bold"))
+        for row, (name, _) in enumerate(self._rows):
+            painter.drawText(QPointF(px(16), px(28) + row * (side + px(104))), name)
+        for pair, place in self._places():
+            if place.intersects(QRectF(self.rect())):
+                self._paint_pair(painter, pair, place, side)
+        painter.end()
+
+    def _paint_pair(self, painter: QPainter, pair: EyePair, place: QRectF, side: float) -> None:
+        marked = {e.side: e for e in pair.eyes}
+        for n, which in enumerate(("left", "right")):
+            box = QRectF(place.x() + n * (side + 2), place.y(), side, side)
+            painter.fillRect(box, QColor("#9a9a9a"))
+            eye = marked.get(which)  # type: ignore[call-overload]
+            image = self._pictures.thumbnail(pair.photo_id, pair.name, eye_area(eye, pair.size_px)) if eye else None
+            if image is not None:
+                painter.drawImage(box, image, cover(box, image))
+            elif eye is None:
+                painter.setPen(QColor("#ffffff"))
+                painter.setFont(lettering(14))
+                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{which} eye\nnot marked")
+        if pair.photo_id == self._chosen_id:
+            painter.setPen(QPen(QColor(colours().here), 3))
+            painter.drawRect(QRectF(place.x() - 3, place.y() - 3, 2 * side + 8, side + 6))
+        painter.setPen(QColor("#ffffff"))
+        for n, words in enumerate((pair.name, *pair.words)):
+            font = lettering(14, "bold" if n == 0 else "normal")
+            painter.setFont(font)
+            shown = QFontMetricsF(font).elidedText(words, Qt.TextElideMode.ElideRight, 2 * side)
+            painter.drawText(QPointF(place.x(), place.y() + side + px(20) + n * px(18)), shown)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        for pair, place in self._places():
+            if place.contains(event.position()):
+                self.chosen.emit(pair.photo_id)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        widest = max((len(pairs) for _, pairs in self._rows), default=0) * (2 * self._side() + px(20))
+        self._slid = min(max(0.0, self._slid - event.angleDelta().y() / 2), max(0.0, widest - self.width() + px(32)))
+        self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        order = [pair.photo_id for _, pairs in self._rows for pair in pairs]
+        if step is None or not order:
+            event.ignore()
+            return
+        now = order.index(self._chosen_id) if self._chosen_id in order else 0
+        self.chosen.emit(order[min(max(0, now + step), len(order) - 1)])
