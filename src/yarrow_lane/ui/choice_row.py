@@ -34,6 +34,7 @@ class ChoiceRow(QWidget):
             for value, _ in switch.options:
                 self._buttons[switch.key, value].setChecked(value == switch.chosen)
         self._remark.setText(sheet.remark)
+        self._remark.setVisible(bool(sheet.remark))
 
     def button(self, key: str, value: str) -> QPushButton:
         return self._buttons[key, value]

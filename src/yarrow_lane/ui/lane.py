@@ -1,7 +1,7 @@
 """The lane: nine doors, each an arch that shows its state by shape and fill."""
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFontMetricsF, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QToolTip, QWidget
 
 from yarrow_lane.commission.doors import Door
@@ -100,7 +100,11 @@ class Lane(QWidget):
         painter.setFont(lettering(12.5))
         fact = door.fact + (" (passed)" if door.state == "passed" else "")
         room = QRectF(x, words.bottom(), words.width(), row.bottom() - words.bottom() - 2)
-        painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap, fact)
+        flags = Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap
+        metrics = QFontMetricsF(painter.font())
+        if metrics.boundingRect(QRectF(0, 0, room.width(), 1000), flags, fact).height() > room.height():
+            flags, fact = Qt.AlignmentFlag.AlignLeft, metrics.elidedText(fact, Qt.TextElideMode.ElideRight, room.width())
+        painter.drawText(room, flags, fact)
 
     def _at(self, position: QPointF) -> Door | None:
         return next((d for n, d in enumerate(self._doors) if self._row(n).contains(position)), None)
@@ -112,7 +116,8 @@ class Lane(QWidget):
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         door = self._at(event.position())
-        if door is None or not door.wants:
+        words = ", ".join(filter(None, (door.fact, door.wants))) if door is not None else ""
+        if door is None or not words:
             QToolTip.hideText()
         else:
-            QToolTip.showText(event.globalPosition().toPoint(), f"{door.name}: {door.wants}", self)
+            QToolTip.showText(event.globalPosition().toPoint(), f"{door.name}: {words}", self)

@@ -49,6 +49,8 @@ class FlowLayout(QLayout):
         m = self.contentsMargins()
         x, y = rect.x() + m.left(), rect.y()
         for item in self._items:
+            if item.isEmpty():  # a hidden widget takes no room
+                continue
             size = item.sizeHint()
             if x + size.width() > rect.right() - m.right() and x > rect.x() + m.left():
                 x, y = rect.x() + m.left(), y + self._line_px

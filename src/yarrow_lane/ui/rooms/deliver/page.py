@@ -30,6 +30,7 @@ class StepsPainted(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
+        self.setMinimumWidth(px(290))
         self._steps: tuple[StepShown, ...] = ()
 
     def show_steps(self, steps: tuple[StepShown, ...]) -> None:
@@ -67,13 +68,17 @@ class StepsPainted(QWidget):
         painter.setPen(QColor(c.text if strong else c.soft))
         painter.drawText(QPointF(x, row.top() + px(33)), step.name)
         name_w = QFontMetricsF(font).horizontalAdvance(step.name)
-        painter.setFont(lettering(17, "bold"))
-        painter.drawText(QPointF(x + name_w + px(14), row.top() + px(33)), step.date)
-        small = lettering(15.5)
-        painter.setFont(small)
+        dates = lettering(17, "bold")
+        painter.setFont(dates)
+        date_x = x + name_w + px(14)
+        beside = date_x + QFontMetricsF(dates).horizontalAdvance(step.date) <= row.right()
+        if beside:
+            painter.drawText(QPointF(date_x, row.top() + px(33)), step.date)
+        painter.setFont(lettering(15.5))
         painter.setPen(QColor(c.soft))
         room = QRectF(x, row.top() + px(40), row.right() - x, row.height() - px(40))
-        painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap, step.detail)
+        detail = step.detail if beside else f"{step.date}: {step.detail}"
+        painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap, detail)
 
 
 class DeliverPage(RoomPage):

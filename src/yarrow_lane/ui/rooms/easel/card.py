@@ -66,7 +66,7 @@ class CardWords(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setFixedHeight(px(212))
+        self.setFixedHeight(px(216))
         self._view: EaselView | None = None
 
     def show_view(self, view: EaselView) -> None:
@@ -92,7 +92,7 @@ class CardWords(QWidget):
             painter.setFont(font)
             clock_w = QFontMetricsF(font).horizontalAdvance("0:00:00") + px(30)
             painter.setPen(QColor(c.text if view.running else c.soft))
-            box = QRectF(self.width() - clock_w - right, px(40), clock_w, px(84))
+            box = QRectF(self.width() - clock_w - right, px(34), clock_w, px(84))
             painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, view.clock)
             painter.setFont(lettering(20))
             words = "painting · Space stops" if view.running else "Space starts the clock"
@@ -100,13 +100,11 @@ class CardWords(QWidget):
                 QRectF(box.left() - px(80), box.bottom(), clock_w + px(80), px(30)), Qt.AlignmentFlag.AlignRight, words
             )
         room = self.width() - left - right - clock_w - px(10)
-        self._line(painter, view.where, lettering(26, "medium"), c.soft, px(46), left, room)
-        self._line(painter, view.title, lettering(52, "bold", SERIF), c.text, px(110), left, room)
+        self._line(painter, view.where, lettering(26, "medium"), c.soft, px(44), left, room)
+        self._line(painter, view.title, lettering(52, "bold", SERIF), c.text, px(106), left, room)
         mark = {"good": "✓ ", "wrong": "✕ "}.get(view.dry_tone, "") if view.dry else ""
         colour = {"good": c.holds, "wrong": c.wrong}.get(view.dry_tone, c.text)
-        self._line(
-            painter, mark + view.dry, lettering(28, "medium"), colour, px(168), left, self.width() - left - right - px(240)
-        )
+        self._line(painter, mark + view.dry, lettering(28, "medium"), colour, px(184), left, self.width() - left - right)
 
     @staticmethod
     def _line(painter: QPainter, text: str, font: object, colour: str, y: float, x: float, room: float) -> None:

@@ -73,12 +73,15 @@ def layers_view(
         score.append(ScoreBar(p.id, p.region_id, p.name, begin, p.minutes, p.dry_minutes, done))
         begin += p.minutes
     sections: list[Section] = [_drawing_section(kind, drawing)]
+    bare = bare_areas_cm2(c.layers)
     if region is not None:
-        sections.append(_region_section(region, bare_areas_cm2(c.layers)[region.id]))
+        sections.append(_region_section(region, bare[region.id]))
     if chosen is not None:
         sections.append(_pass_section(c, passes, chosen, now))
     if passes:
         sections.append(_whole_section(c, passes))
+        areas = tuple(Fact(r.name, f"{area_text(bare[r.id])}, {r.kind}") for r in c.layers.regions)
+        sections.append(Section("Bare area of each, on the canvas", areas))
     return LayersView(
         c.layers.regions, tuple(score), chosen, region, BenchSheet(tuple(sections), _act(c, passes, drawing, kind)), _choices(c)
     )  # fmt: skip

@@ -52,11 +52,14 @@ class Shelf(QWidget):
         board = self.height() - px(78)
         x = px(24) - self._slid
         found: list[tuple[ShelfCanvas, QRectF, float]] = []
-        total = sum(max(c.width_mm * scale, px(96)) for c in self._canvases)
-        gap = max(px(22), min(px(60), (self.width() - px(48) - total) / max(1, len(self._canvases) - 1)))
+        many = len(self._canvases)
+        # Words get their usual room, or less when the shelf is full: a canvas out of sight is worse than a short word.
+        words = min(px(96), max(px(66), (self.width() - px(48)) / many - px(22)))
+        total = sum(max(c.width_mm * scale, words) for c in self._canvases)
+        gap = max(px(22), min(px(60), (self.width() - px(48) - total) / max(1, many - 1)))
         for c in self._canvases:
             width, height = c.width_mm * scale, c.height_mm * scale
-            step = max(width, px(96)) + gap
+            step = max(width, words) + gap
             found.append((c, QRectF(x, board - height, width, height), step - px(10)))
             x += step
         return found
@@ -78,7 +81,16 @@ class Shelf(QWidget):
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         for canvas, rect, room in places:
             self._paint_canvas(painter, canvas, rect, room)
+        self._say_what_is_out_of_sight(painter, places)
         painter.end()
+
+    def _say_what_is_out_of_sight(self, painter: QPainter, places: list[tuple[ShelfCanvas, QRectF, float]]) -> None:
+        before = sum(rect.right() < 0 for _, rect, _ in places)
+        after = sum(rect.left() > self.width() - px(30) for _, rect, _ in places)
+        words = " · ".join(w for w in (f"‹ {before} more" if before else "", f"{after} more ›" if after else "") if w)
+        painter.setFont(lettering(14, "bold"))
+        painter.setPen(QColor("#ffffff"))
+        painter.drawText(QRectF(0, px(10), self.width() - px(20), px(20)), Qt.AlignmentFlag.AlignRight, words)
 
     def _paint_canvas(self, painter: QPainter, c: ShelfCanvas, rect: QRectF, room: float) -> None:
         painter.fillRect(rect.translated(px(3), px(3)), QColor("#6b6b6b"))

@@ -56,6 +56,7 @@ class TransferPage(RoomPage):
         words.addWidget(self._name)
         self._edges = QLabel()
         self._edges.setFont(lettering(16))
+        self._edges.setWordWrap(True)
         words.addWidget(self._edges)
         words.addStretch(1)
         row.addLayout(words, 1)
