@@ -2,9 +2,9 @@
 
 import sys
 
-from bench import pictures, start
+from bench import intake, pictures, start
 
-MEASURES = {"start": start.measure, "pictures": pictures.measure}
+MEASURES = {"start": start.measure, "pictures": pictures.measure, "intake": intake.measure}
 
 
 def main() -> None:

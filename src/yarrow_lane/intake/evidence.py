@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from yarrow_lane.intake.exposure import Cast, clipped_shares, colour_cast
 from yarrow_lane.intake.light import Glint, Light, find_glint, light_from, shading_degrees
@@ -13,7 +14,7 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture, cut
 
-VERSION = 1  # raise it when a measure changes: kept results are then made anew
+VERSION = 2  # raise it when a measure changes: kept results are then made anew
 _PROBE_PX = 1200  # our choice: noise and blur are read on a window of so many px, at full resolution
 
 
@@ -21,8 +22,8 @@ _PROBE_PX = 1200  # our choice: noise and blur are read on a window of so many p
 class Evidence:
     """Measures of one photograph.
 
-    `noise` in L*, `sharpness` at the lids over the noise (None without an eye), `blur_px` standard deviation,
-    shares 0..1, `eye_lightness` L* the light parts round the eye reach, glints and light as in `light`.
+    `noise` in L*, `sharpness` at the lids of the nearer eye over the noise (None without an eye), `blur_px` standard deviation,
+    shares 0..1, `eye_lightness` L* the light parts round that eye reach, glints and light as in `light`.
     """
 
     noise: float
@@ -42,8 +43,7 @@ def measure_photo(picture: Picture, eyes: tuple[Eye, ...], progress: Progress = 
     Raises `Cancelled` when the photograph is no longer wanted.
     """
     progress.at(0.0)
-    window = cut(picture, _probe(picture, eyes))
-    lightness = lightness_from_srgb8(np.ascontiguousarray(window))
+    lightness = _lightness(picture, _probe(picture, eyes))
     noise = noise_lstar(lightness)
     progress.at(0.3)
     blur = blur_sigma_px(lightness, noise)
@@ -52,25 +52,25 @@ def measure_photo(picture: Picture, eyes: tuple[Eye, ...], progress: Progress = 
     progress.at(0.8)
     cast = colour_cast(picture)
     progress.at(0.9)
-    glints: list[Glint] = []
-    sharp: list[float] = []
-    light_parts: list[float] = []
-    for eye in eyes:
-        rect = eye_rect(eye)
-        origin = (float(max(0, round(rect.x))), float(max(0, round(rect.y))))
-        patch = lightness_from_srgb8(np.ascontiguousarray(cut(picture, rect)))
-        sharp.append(lid_sharpness(picture, eye, noise))
-        light_parts.append(float(np.percentile(patch, 95)))
-        if (glint := find_glint(patch, eye, origin)) is not None:
-            glints.append(glint)
-    shading = None
-    if eyes:
-        around = np.ascontiguousarray(cut(picture, eye_rect(eyes[0], 5.0)))
-        shading = shading_degrees(lightness_from_srgb8(around))
-    return Evidence(
-        noise, blur, high, low, cast, max(sharp, default=None), max(light_parts, default=None), tuple(glints),
-        light_from(glints, shading),
-    )  # fmt: skip
+    glints = tuple(g for eye in eyes if (g := _glint(picture, eye)) is not None)
+    # The nearer eye carries the painting, and is the larger one: the far one is often half hidden by the nose.
+    near = max(eyes, key=lambda e: e.radius_px, default=None)
+    sharpness = lightest = shading = None
+    if near is not None:
+        sharpness = lid_sharpness(picture, near, noise)
+        lightest = float(np.percentile(_lightness(picture, eye_rect(near)), 95))
+        shading = shading_degrees(_lightness(picture, eye_rect(near, 5.0)))
+    return Evidence(noise, blur, high, low, cast, sharpness, lightest, glints, light_from(glints, shading))
+
+
+def _lightness(picture: Picture, rect: Rect) -> NDArray[np.float32]:
+    return lightness_from_srgb8(np.ascontiguousarray(cut(picture, rect)))
+
+
+def _glint(picture: Picture, eye: Eye) -> Glint | None:
+    rect = eye_rect(eye)
+    origin = (float(max(0, round(rect.x))), float(max(0, round(rect.y))))
+    return find_glint(_lightness(picture, rect), eye, origin)
 
 
 def _probe(picture: Picture, eyes: tuple[Eye, ...]) -> Rect:

@@ -10,7 +10,7 @@ from yarrow_lane.intake.photos import IRIS_GOOD_PX, IRIS_WORKABLE_PX, Photo
 
 # Lid sharpness over noise: our choice, read off the test pictures.
 CRISP, SOFT = 12.0, 6.0
-DARK_EYE = 45.0  # our choice: L* that the light parts round the eye should reach
+DARK_EYE = 25.0  # our choice: L* that the light parts round the nearer eye should reach
 _HALF_SHARP = 10.0
 _HALF_LIGHT = 40.0
 

@@ -1,5 +1,7 @@
 """The bench: numbers and choices in the order they are decided, and the one next act at its foot."""
 
+from dataclasses import dataclass
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
@@ -43,6 +45,48 @@ class ActButton(QPushButton):
         self.setFixedHeight(height + px(19))
 
 
+_Shape = tuple[object, ...]
+
+
+@dataclass
+class _Slot:
+    """One widget of the bench: a line, or a heading or rule (then `line` is None)."""
+
+    shape: _Shape
+    widget: QWidget
+    line: Line | None
+
+
+def _wanted(sheet: BenchSheet) -> list[tuple[_Shape, Line | None]]:
+    """What stands on the bench from top to foot; widgets of equal shape can take each other's place."""
+    found: list[tuple[_Shape, Line | None]] = []
+    for number, section in enumerate(sheet.sections):
+        if number:
+            found.append((("rule",), None))
+        if section.title:
+            found.append((("head", section.title), None))
+        found += [((type(line), getattr(line, "key", "")), line) for line in section.lines]
+    return found
+
+
+def _rule() -> QWidget:
+    holder = QWidget()
+    box = QVBoxLayout(holder)
+    box.setContentsMargins(0, px(5), 0, px(3))
+    rule = QFrame()
+    rule.setProperty("role", "rule")
+    box.addWidget(rule)
+    return holder
+
+
+def _heading(title: str) -> QWidget:
+    head = QLabel(title)
+    head.setProperty("role", "head")
+    head.setFont(lettering(13.5, "bold"))
+    head.setContentsMargins(0, 0, 0, px(2))
+    return head
+
+
 class Bench(QWidget):
     """Shows a `BenchSheet`; only what differs is touched, so that the painter's focus stays."""
 
@@ -68,71 +112,64 @@ class Bench(QWidget):
         foot.setContentsMargins(0, px(8), px(15), 0)
         foot.addWidget(self.act)
         outer.addLayout(foot)
-        self._shape: tuple[object, ...] = ()
-        self._widgets: list[QWidget] = []
+        self._slots: list[_Slot] = []
+        lines = QWidget()
+        lines.setObjectName("lines")
+        self._box = QVBoxLayout(lines)
+        self._box.setContentsMargins(0, 0, px(14), px(8))
+        self._box.setSpacing(px(3))
+        self._box.addStretch(1)
+        self._scroll.setWidget(lines)
         self._sheet = BenchSheet()
 
     def show_sheet(self, sheet: BenchSheet) -> None:
         """Show what differs from before."""
-        shape = tuple((s.title, *((type(line), getattr(line, "key", "")) for line in s.lines)) for s in sheet.sections)
-        if shape != self._shape:
-            self._build(sheet)
-            self._shape = shape
-        else:
-            before = [line for s in self._sheet.sections for line in s.lines]
-            lines = [line for s in sheet.sections for line in s.lines]
-            for widget, was, line in zip(self._widgets, before, lines, strict=True):
-                if was != line or isinstance(widget, FieldLine):
-                    widget.show_line(line)  # type: ignore[attr-defined]
+        wanted = _wanted(sheet)
+        self._rebuild([shape for shape, _ in wanted], wanted)
+        for slot, (_, line) in zip(self._slots, wanted, strict=True):
+            if line is not None and (slot.line != line or isinstance(slot.widget, FieldLine)):
+                slot.widget.show_line(line)  # type: ignore[attr-defined]
+            slot.line = line
         self.act.setVisible(sheet.act is not None)
         if sheet.act is not None:
             self.act.show_act(sheet.act)
         self._sheet = sheet
 
-    def _build(self, sheet: BenchSheet) -> None:
-        at = self._scroll.verticalScrollBar().value()
-        lines = QWidget()
-        lines.setObjectName("lines")
-        box = QVBoxLayout(lines)
-        box.setContentsMargins(0, 0, px(14), px(8))
-        box.setSpacing(px(3))
-        self._widgets = []
-        for number, section in enumerate(sheet.sections):
-            if number:
-                box.addSpacing(px(5))
-                rule = QFrame()
-                rule.setProperty("role", "rule")
-                box.addWidget(rule)
-                box.addSpacing(px(3))
-            if section.title:
-                head = QLabel(section.title)
-                head.setProperty("role", "head")
-                head.setFont(lettering(13.5, "bold"))
-                box.addWidget(head)
-                box.addSpacing(px(2))
-            for line in section.lines:
-                widget = line_widget(line, self.changed.emit, self.pressed.emit)
-                self._widgets.append(widget)
-                box.addWidget(widget)
-        box.addStretch(1)
-        # A change made in an editor may rebuild the bench while that editor is still speaking: it goes later.
-        old = self._scroll.takeWidget()
-        if old is not None:
-            old.hide()
-            old.deleteLater()
-        self._scroll.setWidget(lines)
-        self._scroll.verticalScrollBar().setValue(at)
+    def _rebuild(self, shapes: list[_Shape], wanted: list[tuple[_Shape, Line | None]]) -> None:
+        """Make new widgets only between the lines that stay at the top and at the bottom."""
+        here = [slot.shape for slot in self._slots]
+        if here == shapes:
+            return
+        top = 0
+        while top < min(len(here), len(shapes)) and here[top] == shapes[top]:
+            top += 1
+        foot = 0
+        while foot < min(len(here), len(shapes)) - top and here[-1 - foot] == shapes[-1 - foot]:
+            foot += 1
+        for slot in self._slots[top : len(here) - foot]:
+            # A change made in an editor may take it away while it is still speaking: it goes later.
+            self._box.removeWidget(slot.widget)
+            slot.widget.hide()
+            slot.widget.deleteLater()
+        made = [self._slot(shape, line) for shape, line in wanted[top : len(shapes) - foot]]
+        for n, slot in enumerate(made):
+            self._box.insertWidget(top + n, slot.widget)
+        self._slots[top : len(here) - foot] = made
+
+    def _slot(self, shape: _Shape, line: Line | None) -> "_Slot":
+        if line is not None:
+            return _Slot(shape, line_widget(line, self.changed.emit, self.pressed.emit), line)
+        return _Slot(shape, _heading(str(shape[1])) if shape[0] == "head" else _rule(), None)
 
     def line(self, key: str) -> QWidget:
         """The widget of the line with that key; raises KeyError."""
-        lines: list[Line] = [line for s in self._sheet.sections for line in s.lines]
-        for widget, line in zip(self._widgets, lines, strict=True):
-            if getattr(line, "key", None) == key:
-                return widget
+        for slot in self._slots:
+            if getattr(slot.line, "key", None) == key:
+                return slot.widget
         raise KeyError(key)
 
     def store_pending(self) -> None:
         """Pass on words still being written, before the painter leaves."""
-        for widget in list(self._widgets):
-            if isinstance(widget, FieldLine):
-                widget.store()
+        for slot in list(self._slots):
+            if isinstance(slot.widget, FieldLine):
+                slot.widget.store()
