@@ -197,7 +197,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     page.bench.line("line 0").click()
     clock.now += timedelta(days=4)
     page.refresh()
-    keys(qtbot, window, ENTER)
+    keys(qtbot, window, ESC, ENTER)
     clock.now += timedelta(hours=3)
     page.refresh()
     keys(qtbot, window, ENTER)
