@@ -77,8 +77,8 @@ def many_files(folder: Path) -> list[Path]:
 
 
 def resident_mb() -> float:
-    with open("/proc/self/statm", encoding="ascii") as stream:
-        return int(stream.read().split()[1]) * os.sysconf("SC_PAGE_SIZE") / 1e6
+    pages = int(Path("/proc/self/statm").read_text("ascii").split()[1])
+    return pages * os.sysconf("SC_PAGE_SIZE") / 1e6
 
 
 class Watch:

@@ -1,6 +1,6 @@
 """Make the shipped fonts from Alegreya Sans and Alegreya (SIL Open Font License 1.1): figures that stand in columns.
 
-    python scripts/make_fonts.py FOLDER_WITH_THE_ORIGINAL_TTF src/yarrow_lane/ui/fonts
+    python scripts/make_fonts.py FOLDER_WITH_THE_ORIGINAL_TTF src/yarrow_lane/fonts
 
 The originals' default figures are old-style and of unequal width. Here the digits point to the fonts' own lining
 tabular glyphs, the thin space is a seventh of an em, and the families are renamed, as a changed font should be.

@@ -9,6 +9,8 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.deliver.handover import step_now
 from yarrow_lane.easel.clock import minutes_logged
+from yarrow_lane.intake.brief import Brief
+from yarrow_lane.intake.consent import consent_wants
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.layers.drying import Climate, Film
 from yarrow_lane.layers.passes import Pass, sequence
@@ -59,15 +61,18 @@ def last_painted(commission: Commission) -> datetime | None:
     return max((f.at for f in commission.easel.finished), default=None)
 
 
-def photo_wants(photo: Photo) -> str:
+def photo_wants(photo: Photo, brief: Brief) -> str:
     """What a lead or helper still lacks, in words; empty when nothing."""
-    if photo.rights.consent == "asked":
-        return f"wait for consent to paint {photo.name}"
     if photo.use == "lead" and not photo.eyes:
         return f"mark the eyes on {photo.name}"
     if not photo.rights.known:
         return f"ask who may use {photo.name}"
-    return ""
+    return consent_wants(photo, brief)
+
+
+def kept_wants(c: Commission) -> tuple[Photo, str] | None:
+    """The first kept photograph that still lacks something, and what."""
+    return next(((p, wants) for p in c.intake.kept if (wants := photo_wants(p, c.brief))), None)
 
 
 def _intake(c: Commission) -> tuple[str, str]:
@@ -77,7 +82,8 @@ def _intake(c: Commission) -> tuple[str, str]:
         return fact, "no photographs yet"
     if not c.intake.leads:
         return fact, "no photograph is lead"
-    return fact, next((w for w in map(photo_wants, c.intake.kept) if w), "")
+    wanting = kept_wants(c)
+    return fact, wanting[1] if wanting else ""
 
 
 def _compose(c: Commission, unit: Unit) -> tuple[str, str]:

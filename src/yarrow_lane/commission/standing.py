@@ -8,10 +8,10 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.doors import (
     door_now,
     doors_of,
+    kept_wants,
     last_painted,
     minutes_to_paint,
     passes_of,
-    photo_wants,
     thickest_film,
 )
 from yarrow_lane.commission.studio import Studio
@@ -199,8 +199,8 @@ def worry_of(c: Commission, studio: Studio, finish: date, now: datetime) -> str:
             return f"needs an eye photograph: {photo.iris_px:.0f} px across the iris"
     if c.intake.photos and not c.intake.leads and not c.doors.reason("Intake"):
         return "no lead photograph"
-    wants = next((w for w in map(photo_wants, c.intake.kept) if w), "")
-    return wants if wants and not c.doors.reason("Intake") else ""
+    wanting = kept_wants(c)
+    return wanting[1] if wanting and not c.doors.reason("Intake") else ""
 
 
 def standings(commissions: tuple[Commission, ...], studio: Studio, now: datetime) -> tuple[Standing, ...]:

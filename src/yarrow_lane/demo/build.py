@@ -185,8 +185,8 @@ def _marlow(scene: Scene, now: datetime) -> None:
         38,
         "Head and shoulders, the blue jumper, warm light.",
     )
-    lead = scene.photo(person.jpeg, "ines-garden.jpg", "lead", person.eyes, "written", "J. Marlow")
-    scene.photo(part_of(person.jpeg, 0.2, 0.6, 0.75, 0.4), "jumper.jpg", "helper", (), "client")
+    lead = scene.photo(person.jpeg, "ines-garden.jpg", "lead", person.eyes, "written", "J. Marlow", "given")
+    scene.photo(part_of(person.jpeg, 0.2, 0.6, 0.75, 0.4), "jumper.jpg", "helper", (), "client", consent="not needed")
     scene.at(-10)
     scene.frame(lead, 304.8, 406.4, "inch 12 × 16 in", 0.93, (0.46, 0.5))
     scene.at(-8)

@@ -13,7 +13,7 @@ from yarrow_lane.easel.session import finish_pass
 from yarrow_lane.intake.brief import Medium, SitterKind, new_brief, with_title
 from yarrow_lane.intake.opening import open_picture
 from yarrow_lane.intake.photos import Eye, Photo, Use, add_photo, mark_eye, set_rights, set_use
-from yarrow_lane.intake.rights import Permission, Rights
+from yarrow_lane.intake.rights import Consent, Permission, Rights
 from yarrow_lane.layers.passes import sequence
 from yarrow_lane.layers.regions import Kind, School, add_region, choose_school
 from yarrow_lane.measure.plane import Point, Polygon, Rect
@@ -61,7 +61,14 @@ class Scene:
     # --- intake
 
     def photo(
-        self, data: bytes, name: str, use: Use, eyes: tuple[Eye, ...] = (), permission: Permission = "client", by: str = ""
+        self,
+        data: bytes,
+        name: str,
+        use: Use,
+        eyes: tuple[Eye, ...] = (),
+        permission: Permission = "client",
+        by: str = "",
+        consent: Consent = "not asked",
     ) -> Photo:
         photo = self.desk.photo_from_file(data, name)
         self.desk.do_part(self.id, f"Took in {name}", "intake", lambda i: add_photo(i, photo))
@@ -69,7 +76,7 @@ class Scene:
             self.desk.do_part(self.id, f"Marked the {eye.side} eye", "intake", then(mark_eye, photo.id, eye))
         if use != "undecided":
             self.desk.do_part(self.id, f"Use: {use}", "intake", lambda i: set_use(i, photo.id, use))
-        rights = Rights(permission, by)
+        rights = Rights(permission, by, consent=consent)
         self.desk.do_part(self.id, "Wrote down the rights", "intake", lambda i: set_rights(i, photo.id, rights))
         return photo
 

@@ -1,7 +1,8 @@
 """Promise dates and sittings as a calendar file (ICS, RFC 5545)."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date, datetime, timedelta
+from types import MappingProxyType
 
 from icalendar import Calendar, Event
 
@@ -9,9 +10,16 @@ from yarrow_lane.calendar.sittings import Sitting, Week
 
 
 def calendar_file(
-    promises: Sequence[tuple[str, str, date]], sittings: Sequence[Sitting], titles: dict[str, str], week: Week, now: datetime
+    promises: Sequence[tuple[str, str, date]],
+    sittings: Sequence[Sitting],
+    titles: Mapping[str, str],
+    week: Week,
+    now: datetime,
+    warnings: Mapping[str, str] = MappingProxyType({}),
 ) -> bytes:
     """Whole-day events for promises (id, title, day), timed ones for sittings, one after the other each day.
+
+    A commission with a warning (a surprise) carries it in each of its events.
 
     Sittings are in local (floating) time: they are hours at the easel, wherever that stands.
     """
@@ -19,7 +27,7 @@ def calendar_file(
     calendar.add("prodid", "-//Yarrow Lane//Commissions//EN")
     calendar.add("version", "2.0")
     for commission_id, title, day in promises:
-        event = _event(f"promise-{commission_id}", f"{title}: promised", now)
+        event = _event(f"promise-{commission_id}", f"{title}: promised", now, warnings.get(commission_id, ""))
         event.add("dtstart", day)
         event.add("dtend", day + timedelta(days=1))
         calendar.add_component(event)
@@ -29,16 +37,18 @@ def calendar_file(
         end = start + timedelta(minutes=round(sitting.minutes))
         start_of[sitting.day] = end
         uid = f"sitting-{sitting.commission_id}-{start:%Y%m%dT%H%M}"
-        event = _event(uid, f"{titles[sitting.commission_id]}: paint", now)
+        event = _event(uid, f"{titles[sitting.commission_id]}: paint", now, warnings.get(sitting.commission_id, ""))
         event.add("dtstart", start)
         event.add("dtend", end)
         calendar.add_component(event)
     return calendar.to_ical()
 
 
-def _event(uid: str, summary: str, now: datetime) -> Event:
+def _event(uid: str, summary: str, now: datetime, warning: str) -> Event:
     event = Event()
     event.add("uid", f"{uid}@yarrow-lane")
     event.add("dtstamp", now)
     event.add("summary", summary)
+    if warning:
+        event.add("description", warning)
     return event

@@ -7,7 +7,7 @@ from PIL import Image
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, plain_text, points
+from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, fitted, font, points
 from yarrow_lane.measure.raster import Picture
 
 _COLUMNS, _ROWS = 3, 4
@@ -32,11 +32,14 @@ def contact_sheet(title: str, photos: tuple[SheetPhoto, ...], paper: str) -> byt
     cell_w = (width - 2 * MARGIN_MM) / _COLUMNS
     cell_h = (height - 2 * MARGIN_MM - 10) / _ROWS
     each = _COLUMNS * _ROWS
+    room = points(width - 2 * MARGIN_MM)
     for start in range(0, max(1, len(photos)), each):
-        pdf.setFont("Helvetica-Bold", 12)
-        pdf.drawString(points(MARGIN_MM), points(height - MARGIN_MM) - 9, plain_text(f"{title}: kept photographs")[:80])
+        pdf.setFont(font("Bold"), 12)
+        pdf.drawString(
+            points(MARGIN_MM), points(height - MARGIN_MM) - 9, fitted(f"{title}: kept photographs", font("Bold"), 12, room)
+        )
         if not photos:
-            pdf.setFont("Helvetica", 10)
+            pdf.setFont(font(), 10)
             pdf.drawString(points(MARGIN_MM), points(height - MARGIN_MM) - 28, "No photograph is kept yet.")
         for n, photo in enumerate(photos[start : start + each]):
             row, column = divmod(n, _COLUMNS)
@@ -53,9 +56,9 @@ def _cell(pdf: Canvas, photo: SheetPhoto, x: float, top: float, width: float, he
     image = ImageReader(Image.fromarray(photo.picture))
     pdf.drawImage(image, points(x), points(top - tall * scale), points(wide * scale), points(tall * scale))
     y = points(top - room_h) - 10
-    pdf.setFont("Helvetica-Bold", 8)
-    pdf.drawString(points(x), y, plain_text(photo.name)[:34])
-    pdf.setFont("Helvetica", 8)
+    pdf.setFont(font("Bold"), 8)
+    pdf.drawString(points(x), y, fitted(photo.name, font("Bold"), 8, points(room_w)))
+    pdf.setFont(font(), 8)
     for line in photo.lines[:3]:
         y -= 10
-        pdf.drawString(points(x), y, plain_text(line)[:44])
+        pdf.drawString(points(x), y, fitted(line, font(), 8, points(room_w)))

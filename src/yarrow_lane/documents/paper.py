@@ -1,6 +1,13 @@
-"""Sheets of paper and the points of PDF (1 pt = 1/72 in, ISO 32000-1)."""
+"""Sheets of paper, the points of PDF (1 pt = 1/72 in, ISO 32000-1) and the letters on them."""
 
-from yarrow_lane.measure.lengths import MM_PER_INCH, THIN_SPACE
+import io
+from functools import cache
+from importlib import resources
+
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+
+from yarrow_lane.measure.lengths import MM_PER_INCH
 
 PAPER_MM: dict[str, tuple[float, float]] = {
     "A4": (210.0, 297.0),  # ISO 216
@@ -14,6 +21,35 @@ def points(length_mm: float) -> float:
     return length_mm * 72.0 / MM_PER_INCH
 
 
-def plain_text(text: str) -> str:
-    """The standard PDF fonts hold Latin-1 only; other letters show as a question mark."""
-    return text.replace(THIN_SPACE, " ").encode("latin-1", "replace").decode("latin-1")
+@cache
+def font(weight: str = "Regular") -> str:
+    """The name, for PDF, of the shipped sans ("Regular", "Bold"): clients' names need more than Latin-1."""
+    name = f"YarrowSans-{weight}"
+    data = resources.files("yarrow_lane").joinpath("fonts", f"{name}.ttf").read_bytes()
+    pdfmetrics.registerFont(TTFont(name, io.BytesIO(data)))
+    return name
+
+
+def fitted(text: str, name: str, size: float, room_pt: float) -> str:
+    """The text, cut with an ellipsis where it is wider than `room_pt`."""
+    if pdfmetrics.stringWidth(text, name, size) <= room_pt:
+        return text
+    while text and pdfmetrics.stringWidth(text + "…", name, size) > room_pt:
+        text = text[:-1]
+    return text.rstrip() + "…"
+
+
+def wrapped(text: str, name: str, size: float, room_pt: float) -> list[str]:
+    """The text in lines no wider than `room_pt`; a single longer word is cut."""
+    lines: list[str] = []
+    for paragraph in text.splitlines() or [""]:
+        line = ""
+        for word in paragraph.split():
+            longer = f"{line} {word}".strip()
+            if line and pdfmetrics.stringWidth(longer, name, size) > room_pt:
+                lines.append(line)
+                line = word
+            else:
+                line = longer
+        lines.append(fitted(line, name, size, room_pt))
+    return lines

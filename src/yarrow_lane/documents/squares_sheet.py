@@ -7,7 +7,7 @@ from PIL import Image
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, plain_text, points
+from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, fitted, font, points
 from yarrow_lane.measure.lengths import Unit, length_text, number_text, size_text
 from yarrow_lane.measure.raster import Picture, resample
 from yarrow_lane.transfer.squares import Paper, Squares, column_letter
@@ -86,7 +86,7 @@ def _reference(pdf: Canvas, plan: PrintPlan, title: str, crop: Picture, squares:
         for y in (0.0, *squares.lines_down(), squares.height_mm):
             pdf.line(*at(0, y), *at(squares.width_mm, y))
     pdf.setFillGray(_INK)
-    pdf.setFont("Helvetica-Bold", 9)
+    pdf.setFont(font("Bold"), 9)
     for column in range(squares.columns):
         middle = squares.rect(column, 0).centre[0]
         x, y = at(middle, 0)
@@ -101,10 +101,10 @@ def _reference(pdf: Canvas, plan: PrintPlan, title: str, crop: Picture, squares:
 def _heading(pdf: Canvas, plan: PrintPlan, title: str, below: str) -> None:
     pdf.setFillGray(_INK)
     left, top = points(MARGIN_MM), points(plan.page_mm[1] - MARGIN_MM)
-    pdf.setFont("Helvetica-Bold", 13)
-    pdf.drawString(left, top - 10, plain_text(title)[:70])
-    pdf.setFont("Helvetica", 9)
-    pdf.drawString(left, top - 24, plain_text(below))
+    pdf.setFont(font("Bold"), 13)
+    pdf.drawString(left, top - 10, fitted(title, font("Bold"), 13, points(plan.page_mm[0] - 2 * MARGIN_MM)))
+    pdf.setFont(font(), 9)
+    pdf.drawString(left, top - 24, below)
 
 
 def _measures(pdf: Canvas, plan: PrintPlan, title: str, squares: Squares, unit: Unit) -> None:
@@ -118,10 +118,10 @@ def _measures(pdf: Canvas, plan: PrintPlan, title: str, squares: Squares, unit: 
         ("This print", f"{plan.width_mm:.1f} x {plan.height_mm:.1f} mm"),
     )
     for label, value in facts:
-        pdf.setFont("Helvetica", 10)
+        pdf.setFont(font(), 10)
         pdf.drawString(left, y, label)
-        pdf.setFont("Helvetica-Bold", 10)
-        pdf.drawString(left + points(50), y, plain_text(value))
+        pdf.setFont(font("Bold"), 10)
+        pdf.drawString(left + points(50), y, value)
         y -= 15
     columns = (
         ("Upright lines", "from the left edge", squares.lines_across(), left),
@@ -129,9 +129,9 @@ def _measures(pdf: Canvas, plan: PrintPlan, title: str, squares: Squares, unit: 
     )
     y -= 14
     for head, edge, lines, x in columns:
-        pdf.setFont("Helvetica-Bold", 10)
+        pdf.setFont(font("Bold"), 10)
         pdf.drawString(x, y, head)
-        pdf.setFont("Helvetica", 9)
+        pdf.setFont(font(), 9)
         pdf.drawString(x, y - 12, f"canvas, {unit}")
         pdf.drawString(x + points(28), y - 12, f"print, mm, {edge}")
         for n, line in enumerate(lines):

@@ -18,7 +18,10 @@ class BriefTrouble(Trouble):
 
 @dataclass(frozen=True)
 class Sitter:
-    """One person or animal; `head_mm` crown to chin and `muzzle_mm` nose in front of the eyes, 0 while unknown."""
+    """One person or animal; `head_mm` crown to chin and `muzzle_mm` nose in front of the eyes, 0 while unknown.
+
+    `child` counts for people: a guardian then speaks for them.
+    """
 
     id: int
     name: str
@@ -26,6 +29,7 @@ class Sitter:
     living: bool = True
     head_mm: float = 0.0
     muzzle_mm: float = 0.0
+    child: bool = False
 
 
 @dataclass(frozen=True)
@@ -48,6 +52,7 @@ class Brief:
     must_haves: str = ""
     style: str = ""
     budget: str = ""
+    client_mail: str = ""
 
     def sitter(self, sitter_id: int) -> Sitter | None:
         return next((s for s in self.sitters if s.id == sitter_id), None)

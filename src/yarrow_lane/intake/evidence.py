@@ -53,14 +53,18 @@ def measure_photo(picture: Picture, eyes: tuple[Eye, ...], progress: Progress = 
     cast = colour_cast(picture)
     progress.at(0.9)
     glints = tuple(g for eye in eyes if (g := _glint(picture, eye)) is not None)
-    # The nearer eye carries the painting, and is the larger one: the far one is often half hidden by the nose.
-    near = max(eyes, key=lambda e: e.radius_px, default=None)
+    near = near_eye(eyes)
     sharpness = lightest = shading = None
     if near is not None:
         sharpness = lid_sharpness(picture, near, noise)
         lightest = float(np.percentile(_lightness(picture, eye_rect(near)), 95))
         shading = shading_degrees(_lightness(picture, eye_rect(near, 5.0)))
     return Evidence(noise, blur, high, low, cast, sharpness, lightest, glints, light_from(glints, shading))
+
+
+def near_eye(eyes: tuple[Eye, ...]) -> Eye | None:
+    """The nearer eye is the larger one and carries the painting: the far one is often half hidden by the nose."""
+    return max(eyes, key=lambda e: e.radius_px, default=None)
 
 
 def _lightness(picture: Picture, rect: Rect) -> NDArray[np.float32]:

@@ -13,6 +13,7 @@ _WHITE_CODE, _BLACK_CODE = 252, 8  # our choice: what a camera's curve has flatt
 WARN_SHARE, REJECT_SHARE = 0.02, 0.10  # our choice
 _CAST_UNITS = 6.0  # our choice: both estimates must exceed it
 _CAST_PX = 400
+_CAST_LEAST_PX = 30  # our choice: fewer say nothing
 
 
 @dataclass(frozen=True)
@@ -47,27 +48,33 @@ def clipped_shares(picture: Picture) -> tuple[float, float]:
     high = low = 0
     for top in range(0, picture.shape[0], 200):
         lights, shadows = clipped(picture[top : top + 200])
-        high += np.count_nonzero(lights)
-        low += np.count_nonzero(shadows)
+        high += int(np.count_nonzero(lights))
+        low += int(np.count_nonzero(shadows))
     size = picture.shape[0] * picture.shape[1]
     return high / size, low / size
 
 
-def colour_cast(picture: Picture) -> Cast:
-    """Two independent guesses at what white is; on a small copy, since only the colour counts."""
+def cast_places(picture: Picture) -> tuple[NDArray[np.bool_], NDArray[np.bool_], NDArray[np.float64]]:
+    """Where a cast is read: the lightest unclipped pixels, and the least colourful ones.
+
+    Both masks (h, w) and the Lab picture (h, w, 3) are of a small copy, since only the colour counts.
+    """
     scale = min(1.0, _CAST_PX / max(picture.shape[:2]))
     small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
-    lab = lab_from_srgb8(small).reshape(-1, 3)
-    codes = small.reshape(-1, 3).max(axis=1)
-    fit = (lab[:, 0] > 6) & (codes < 250)
-    if fit.sum() < 30:
-        return Cast((0.0, 0.0), (0.0, 0.0))
-    lab = lab[fit]
-    light = lab[lab[:, 0] >= np.percentile(lab[:, 0], 97)]
-    chroma = np.hypot(lab[:, 1], lab[:, 2])
-    grey = lab[chroma <= np.percentile(chroma, 20)]
-    return Cast(_middle(light), _middle(grey))
+    lab = lab_from_srgb8(small)
+    fit = (lab[..., 0] > 6) & (small.max(axis=2) < 250)
+    if fit.sum() < _CAST_LEAST_PX:
+        return np.zeros_like(fit), np.zeros_like(fit), lab
+    chroma = np.hypot(lab[..., 1], lab[..., 2])
+    light = fit & (lab[..., 0] >= np.percentile(lab[fit][:, 0], 97))
+    return light, fit & (chroma <= np.percentile(chroma[fit], 20)), lab
+
+
+def colour_cast(picture: Picture) -> Cast:
+    """Two independent guesses at what white is; no cast where there is too little to judge by."""
+    light, grey, lab = cast_places(picture)
+    return Cast(_middle(lab[light]), _middle(lab[grey]))
 
 
 def _middle(lab: NDArray[np.float64]) -> tuple[float, float]:
-    return float(np.median(lab[:, 1])), float(np.median(lab[:, 2]))
+    return (float(np.median(lab[:, 1])), float(np.median(lab[:, 2]))) if len(lab) else (0.0, 0.0)

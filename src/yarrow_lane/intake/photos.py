@@ -2,10 +2,11 @@
 
 from dataclasses import dataclass, replace
 from datetime import datetime
+from functools import lru_cache
 from typing import Literal
 
 from yarrow_lane.intake.landmarks import Landmark
-from yarrow_lane.intake.likeness import same_shot
+from yarrow_lane.intake.likeness import same_shot, shot_groups
 from yarrow_lane.intake.opening import PictureFacts
 from yarrow_lane.intake.rights import Rights
 from yarrow_lane.measure.trouble import Trouble
@@ -178,10 +179,33 @@ def mark_landmark(intake: Intake, photo_id: str, mark: Landmark) -> Intake:
     return change_photo(intake, replace(photo, landmarks=(*others, mark)))
 
 
+def nudge_landmark(intake: Intake, photo_id: str, name: str, dx: float, dy: float) -> Intake:
+    """Move a named point by px; raises `PhotoTrouble` when it is not marked or leaves the picture."""
+    mark = next((m for m in intake.photo(photo_id).landmarks if m.name == name), None)
+    if mark is None:
+        raise PhotoTrouble(f"The {name} was not moved", "it is not marked", "click it first")
+    return mark_landmark(intake, photo_id, Landmark(name, mark.x + dx, mark.y + dy))
+
+
 def send_request(intake: Intake, text: str, sent: datetime, asked_for: tuple[str, ...]) -> Intake:
     """Keep the letter as it went out."""
     number = 1 + max((r.number for r in intake.requests), default=0)
     return replace(intake, requests=(*intake.requests, Request(number, text, sent, asked_for)))
+
+
+@lru_cache(maxsize=8)
+def _groups(shots: tuple[str, ...]) -> tuple[int, ...]:
+    return shot_groups(shots)
+
+
+def grouped(intake: Intake) -> dict[str, str]:
+    """For each photograph the id of the largest copy of its shot: its own where it is that one."""
+    groups = _groups(tuple(p.shot for p in intake.photos))
+    best: dict[int, Photo] = {}
+    for group, photo in zip(groups, intake.photos, strict=True):
+        if group not in best or photo.width_px * photo.height_px > best[group].width_px * best[group].height_px:
+            best[group] = photo
+    return {photo.id: best[group].id for group, photo in zip(groups, intake.photos, strict=True)}
 
 
 def same_shots(intake: Intake, photo: Photo) -> tuple[Photo, ...]:
@@ -190,9 +214,9 @@ def same_shots(intake: Intake, photo: Photo) -> tuple[Photo, ...]:
     return tuple(sorted(copies, key=lambda p: -p.width_px * p.height_px))
 
 
-def clear_eyes(intake: Intake, photo_id: str) -> Intake:
-    """Take the eye marks off."""
-    return change_photo(intake, replace(intake.photo(photo_id), eyes=()))
+def clear_marks(intake: Intake, photo_id: str) -> Intake:
+    """Take eyes and landmarks off."""
+    return change_photo(intake, replace(intake.photo(photo_id), eyes=(), landmarks=()))
 
 
 def set_use(intake: Intake, photo_id: str, use: Use) -> Intake:

@@ -11,23 +11,23 @@ PERMISSION_WORDS: dict[Permission, str] = {
     "licence": "licensed",
 }
 
-
-Consent = Literal["not needed", "asked", "given", "given by guardian"]
-CONSENTS: tuple[Consent, ...] = ("not needed", "asked", "given", "given by guardian")
+Consent = Literal["not asked", "asked", "given", "given by guardian", "not needed"]
+CONSENTS: tuple[Consent, ...] = ("not asked", "asked", "given", "given by guardian", "not needed")
 
 
 @dataclass(frozen=True)
 class Rights:
-    """Who took it and how permission came; unknown means ask before painting (common practice)."""
+    """Who took it and how permission came; unknown means ask before painting (common practice).
+
+    `consent` is that of the people shown; "not needed" is the painter's own word, for a hand or a jumper.
+    """
 
     permission: Permission = "unknown"
     taken_by: str = ""
     licence: str = ""
-    consent: Consent = "not needed"
+    consent: Consent = "not asked"
 
     @property
     def known(self) -> bool:
-        """A licence counts only with its text; a person who was asked has not yet said yes."""
-        if self.consent == "asked":
-            return False
+        """Whether it may be painted from; a licence counts only with its text."""
         return self.permission in ("client", "written") or (self.permission == "licence" and bool(self.licence.strip()))

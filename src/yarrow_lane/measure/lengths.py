@@ -16,7 +16,7 @@ THIN_SPACE = "\u202f"  # narrow and unbreakable: a number never parts from its u
 _SIXTEENTHS = 16
 _PER_UNIT = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": MM_PER_INCH, '"': MM_PER_INCH, "″": MM_PER_INCH}
 _LENGTH = re.compile(
-    r"^\s*(?:(?P<whole>\d+(?:[.,]\d+)?))?\s*(?:(?P<up>\d+)\s*/\s*(?P<down>\d+))?\s*"
+    r"^\s*(?:(?P<whole>\d+(?:[.,]\d+)?)(?=\s|[a-z\"″]|$))?\s*(?:(?P<up>\d+)\s*/\s*(?P<down>\d+))?\s*"
     r"(?P<unit>mm|cm|m|in|inch|inches|\"|″)?\s*$",
     re.IGNORECASE,
 )

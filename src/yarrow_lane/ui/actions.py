@@ -27,6 +27,7 @@ ACTIONS: tuple[Action, ...] = (
     Action("act", ("Return", "Enter"), "do the next act, the yellow field"),
     Action("undo", ("Ctrl+Z",), "take the last change back, even after a restart"),
     Action("redo", ("Ctrl+Shift+Z", "Ctrl+Y"), "do it again"),
+    Action("paste", ("Ctrl+V",), "take in a copied picture or copied files"),
     Action("keys", ("?",), "show or hide these keys"),
     Action("back", ("Esc",), "step back; from a door to the studio"),
     Action("quit", ("Ctrl+Q",), "quit; everything is kept already"),

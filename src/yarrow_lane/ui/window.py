@@ -1,8 +1,9 @@
 """The window: header, lane, the open room, messages; and what keys do everywhere."""
 
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QMimeData, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QKeySequence, QResizeEvent
 from PySide6.QtWidgets import (
     QAbstractSpinBox,
@@ -70,6 +71,8 @@ class Window(QMainWindow):
         self.jobs = Jobs(self._failed)
         self.pictures = PictureShelf(desk, self.jobs)
         self.workroom = Workroom(desk, self.jobs, self.pictures, self._say, self.open_door)
+        # A pasted picture becomes a file first, so that it is read like any other.
+        self._pasted = TemporaryDirectory(prefix="yarrow-lane-")
         self.commission_id, self.door = "", ""
         self.setWindowTitle("Yarrow Lane")
         self.setAcceptDrops(True)
@@ -283,11 +286,23 @@ class Window(QMainWindow):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        paths = [Path(u.toLocalFile()) for u in event.mimeData().urls() if u.isLocalFile()]
-        if not paths:
-            return
-        event.acceptProposedAction()
-        self.take_files(paths)
+        paths = _local_files(event.mimeData())
+        if paths:
+            event.acceptProposedAction()
+            self.take_files(paths)
+
+    def paste(self) -> None:
+        """Take in what was copied: files, or a picture itself."""
+        copied = QApplication.clipboard().mimeData()
+        paths = _local_files(copied)
+        if not paths and copied.hasImage():
+            path = Path(self._pasted.name) / f"pasted {self.workroom.now:%Y-%m-%d %H.%M.%S}.png"
+            if QApplication.clipboard().image().save(str(path), "PNG"):  # type: ignore[call-overload]
+                paths = [path]
+        if paths:
+            self.take_files(paths)
+        else:
+            self._say("Nothing was pasted: copy a picture or picture files first.", False)
 
     def take_files(self, paths: list[Path]) -> None:
         """Pictures dropped anywhere: at Check the painting, elsewhere the client's photographs."""
@@ -303,7 +318,12 @@ class Window(QMainWindow):
     def closeEvent(self, event: QCloseEvent) -> None:
         self.current.bench.store_pending()
         self.jobs.close()
+        self._pasted.cleanup()
         event.accept()
+
+
+def _local_files(data: QMimeData) -> list[Path]:
+    return [Path(u.toLocalFile()) for u in data.urls() if u.isLocalFile()]
 
 
 def _action_of(event: QKeyEvent) -> str | None:

@@ -49,7 +49,7 @@ def test_page_and_lines_are_true_within_a_tenth_of_a_millimetre(cat, paper, widt
 
 def test_the_table_of_measures_says_what_to_rule(cat):
     data = squares_sheet("Pip", cat, Squares(400, 500, 8), "A4", "cm")
-    text = pypdf.PdfReader(io.BytesIO(data)).pages[1].extract_text()
+    text = pypdf.PdfReader(io.BytesIO(data)).pages[1].extract_text().replace("\u202f", " ")
     for words in ("40 × 50 cm", "8 x 10", "5 cm", "35", "45", "from the left edge"):
         assert words in text, words
 

@@ -13,7 +13,7 @@ from yarrow_lane.intake.photos import (
     PhotoTrouble,
     add_photo,
     add_photos,
-    clear_eyes,
+    clear_marks,
     iris_words,
     mark_eye,
     set_rights,
@@ -32,7 +32,7 @@ def test_an_eye_is_marked_once_for_each_side():
     intake = mark_eye(intake, "a", Eye("left", 305, 300, 42))
     assert [e.side for e in intake.photo("a").eyes] == ["left", "right"]
     assert intake.photo("a").iris_px == 84
-    assert clear_eyes(intake, "a").photo("a").iris_px is None
+    assert clear_marks(intake, "a").photo("a").iris_px is None
 
 
 @pytest.mark.parametrize("eye", [Eye("left", -5, 10, 20), Eye("left", 5, 900, 20), Eye("left", 5, 5, 0.4)])

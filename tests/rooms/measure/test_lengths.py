@@ -17,6 +17,7 @@ from yarrow_lane.measure.lengths import LengthError, hours_text, inches_text, le
         ("8 1/2 in", "cm", 215.9),
         ("8 1/2", "in", 215.9),
         ("1/16 in", "cm", 1.5875),
+        ("11/16 in", "cm", 17.4625),
         ('12"', "cm", 304.8),
         ("1 m", "cm", 1000),
         ("1 inch", "cm", 25.4),

@@ -49,7 +49,7 @@ def make_levels(picture: Picture) -> Levels:
 
 
 def tinted(lights: Picture, shadows: Picture) -> QImage:
-    """Cut highlights (striped red) and cut shadows (striped blue) as a see-through picture; masks (H, W) 0..255."""
+    """Two masks (H, W) 0..255 as a see-through picture, the first striped red, the second striped blue."""
     height, width = lights.shape
     image = QImage(width, height, QImage.Format.Format_ARGB32)
     pixels = np.frombuffer(image.bits(), np.uint8).reshape(height, width, 4)

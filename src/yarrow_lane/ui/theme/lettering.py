@@ -15,7 +15,7 @@ _percent = 100
 
 def load_fonts() -> None:
     """Make the shipped fonts known; called once, after the application exists."""
-    folder = resources.files("yarrow_lane.ui").joinpath("fonts")
+    folder = resources.files("yarrow_lane").joinpath("fonts")
     for item in folder.iterdir():
         if item.name.endswith(".ttf"):
             QFontDatabase.addApplicationFontFromData(item.read_bytes())

@@ -38,7 +38,7 @@ class Arrivals(QObject):
 
     def take(self, paths: list[Path], answers: int = 0, keep_location: bool = False) -> None:
         """Begin with these files; folders are opened."""
-        files = [f for p in paths for f in (sorted(x for x in p.rglob("*") if x.is_file()) if p.is_dir() else [p])]
+        files = [f for p in paths for f in (_files_in(p) if p.is_dir() else [p])]
         self.reading = (0, len(files))
 
         def read(path: Path, name: str) -> Photo:
@@ -77,6 +77,11 @@ class Arrivals(QObject):
         self.reading = (0, 0)
         self._land()
         self.ended.emit(sentences)
+
+
+def _files_in(folder: Path) -> list[Path]:
+    """Every file of a folder and the folders in it; hidden ones are the system's, not the client's."""
+    return sorted(f for f in folder.rglob("*") if f.is_file() and not f.name.startswith("."))
 
 
 def read_all(

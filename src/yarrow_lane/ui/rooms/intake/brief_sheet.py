@@ -2,7 +2,8 @@
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS
+from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS, Sitter
+from yarrow_lane.intake.consent import consent_wants, sitters_shown
 from yarrow_lane.intake.rights import PERMISSION_WORDS
 from yarrow_lane.measure.lengths import number_text
 from yarrow_lane.ui.bench_sheet import Amount, Day, Fact, Field, Line, Note, Pick, Press, Section, Tick, plain_options
@@ -16,13 +17,14 @@ def brief_sections(c: Commission, studio: Studio, keep_location: bool) -> tuple[
     if b.surprise:
         gift.append(Field("not_to_contact", "Whom not to contact", b.not_to_contact, "the birthday child"))
         gift.append(Note(b.contact_warning + ".", "wrong"))
-    sitters = tuple(line for s in b.sitters for line in _sitter_lines(s.id, s.name, s.kind, s.living, s.head_mm, s.muzzle_mm))
+    sitters = tuple(line for s in b.sitters for line in _sitter_lines(s))
     return (
         Section(
             "Brief",
             (
                 Field("title", "Name of the commission", b.title),
                 Field("client", "Client", b.client),
+                Field("client_mail", "Client's mail address", b.client_mail, "for letters; stays on this machine"),
                 Pick("medium", "Medium", b.medium, plain_options(MEDIA)),
                 Day("promised", "Promised for", b.promised),
                 Field("wish", "Asked for", b.wish, "close likeness, leave the collar on…", long=True),
@@ -58,23 +60,28 @@ def brief_sections(c: Commission, studio: Studio, keep_location: bool) -> tuple[
     )
 
 
-def _sitter_lines(number: int, name: str, kind: str, living: bool, head_mm: float, muzzle_mm: float) -> tuple[Line, ...]:
-    return (
-        Field(f"sitter name {number}", "Sitter", name),
-        Pick(f"sitter kind {number}", "Is a", kind, plain_options(SITTER_KINDS)),
-        Tick(f"sitter living {number}", "living" if living else "in memory: not living", living),
-        Amount(f"sitter head {number}", "Head, crown to chin", head_mm, 0, 900, 5, 0, "mm"),
-        Amount(f"sitter muzzle {number}", "Nose in front of the eyes", muzzle_mm, 0, 600, 5, 0, "mm"),
-    )
+def _sitter_lines(s: Sitter) -> tuple[Line, ...]:
+    lines: list[Line] = [
+        Field(f"sitter name {s.id}", "Sitter", s.name),
+        Pick(f"sitter kind {s.id}", "Is a", s.kind, plain_options(SITTER_KINDS)),
+        Tick(f"sitter living {s.id}", "Living", s.living),
+    ]
+    if not s.living:
+        lines.append(Note("In memory: letters do not ask for new pictures."))
+    if s.kind == "person":
+        lines.append(Tick(f"sitter child {s.id}", "A child: a guardian consents", s.child))
+    lines.append(Amount(f"sitter head {s.id}", "Head, crown to chin", s.head_mm, 0, 900, 5, 0, "mm"))
+    lines.append(Amount(f"sitter muzzle {s.id}", "Nose in front of the eyes", s.muzzle_mm, 0, 600, 5, 0, "mm"))
+    return tuple(lines)
 
 
 def _ledger(c: Commission) -> tuple[Line, ...]:
-    lines: list[Line] = []
+    b, lines = c.brief, list[Line]()
     for p in c.intake.kept:
         words = PERMISSION_WORDS[p.rights.permission]
-        if p.rights.consent != "not needed":
+        if any(s.kind == "person" for s in sitters_shown(p, b)):
             words += f", consent {p.rights.consent}"
-        lines.append(Fact(p.name, words, "good" if p.rights.known else "wrong"))
+        lines.append(Fact(p.name, words, "good" if p.rights.known and not consent_wants(p, b) else "wrong"))
     reason = c.doors.reason("Intake")
     if reason:
         lines.append(Note(f"Passed all the same: {reason}. The delivery repeats it.", "wrong"))

@@ -46,6 +46,8 @@ def _sitter_edit(brief: Brief, key: str, value: Any) -> Edit:
     assert sitter is not None
     if what == "name" and not str(value).strip():
         return "Kept the name", "brief", lambda b: b
-    field = {"name": "name", "kind": "kind", "living": "living", "head": "head_mm", "muzzle": "muzzle_mm"}[what]
+    field = {"name": "name", "kind": "kind", "living": "living", "child": "child", "head": "head_mm", "muzzle": "muzzle_mm"}[
+        what
+    ]
     changed = replace(sitter, **{field: value})
     return f"Changed {sitter.name}", "brief", lambda b: change_sitter(b, changed)

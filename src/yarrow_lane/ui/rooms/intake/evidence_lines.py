@@ -45,18 +45,28 @@ def _lids(e: Evidence) -> Fact:
     return Fact("Sharpness at the lids", f"{e.sharpness:.0f} × the noise, {word}", "wrong" if e.sharpness < SOFT else "good")
 
 
+def crop_px(c: Commission, p: Photo) -> tuple[float, float]:
+    """The part of the photograph that would fill the canvas: the laid crop, else the widest possible."""
+    if not c.compose.sized:
+        return float(p.width_px), float(p.height_px)
+    framed = c.compose.framed and c.compose.photo_id == p.id and c.compose.crop is not None
+    width = c.compose.crop.width if framed and c.compose.crop else largest_crop_width(c.compose, (p.width_px, p.height_px))
+    return width, width / c.compose.proportion
+
+
+def usable_at_planned_size(c: Commission, p: Photo, e: Evidence) -> float | None:
+    """Photograph px per mm of the planned canvas that carry detail; None while no size is chosen."""
+    return usable_px_per_mm(crop_px(c, p)[0] / c.compose.width_mm, e.blur_px) if c.compose.sized else None
+
+
 def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
     lines: list[Line] = []
-    crop = (float(p.width_px), float(p.height_px))
-    if c.compose.sized:
-        framed = c.compose.framed and c.compose.photo_id == p.id
-        width = c.compose.crop.width if framed and c.compose.crop else largest_crop_width(c.compose, crop)
-        crop = (width, width / c.compose.proportion)
-        usable = usable_px_per_mm(width / c.compose.width_mm, e.blur_px)
+    usable = usable_at_planned_size(c, p, e)
+    if usable is not None:
         tone: Tone = "good" if usable >= DETAIL_WORKABLE_PX_MM else "wrong"
         lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", tone))
         lines.append(Note(f"{detail_words(usable).capitalize()}."))
-    most = largest_canvas_mm(crop, e.blur_px, DETAIL_WORKABLE_PX_MM)
+    most = largest_canvas_mm(crop_px(c, p), e.blur_px, DETAIL_WORKABLE_PX_MM)
     lines.append(Fact("Largest canvas it carries", size_text(*most, unit)))
     return lines
 

@@ -6,10 +6,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen
 
 from yarrow_lane.intake.landmarks import Landmark
-from yarrow_lane.intake.light import Glint
-from yarrow_lane.intake.photos import Eye
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.ui.kit.photo_view import PhotoView
+from yarrow_lane.ui.rooms.intake.marks import LightShown, MarksShown
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -19,7 +18,7 @@ _ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0
 class EyeCanvas(PhotoView):
     """Marks an eye by a drag across its iris (`marked`: x, y, radius px), a landmark by a click (`pointed`).
 
-    Arrows nudge the chosen eye by a pixel, [ and ] change its size (`nudged`: dx, dy, growth).
+    Arrows nudge what is being marked by a pixel, [ and ] change the size of an iris (`nudged`: dx, dy, growth).
     """
 
     marked = Signal(float, float, float)
@@ -31,20 +30,17 @@ class EyeCanvas(PhotoView):
         self.setAccessibleName("The photograph")
         self.setCursor(Qt.CursorShape.CrossCursor)
         self.overlay: QImage | None = None
-        self._eyes: tuple[Eye, ...] = ()
-        self._points: tuple[Landmark, ...] = ()
-        self._glints: tuple[Glint, ...] = ()
-        self._mark = "left"
+        self._marks = MarksShown("left")
         self._from: Point | None = None
         self._to: Point = (0.0, 0.0)
 
-    def show_marks(self, eyes: tuple[Eye, ...], points: tuple[Landmark, ...], glints: tuple[Glint, ...], mark: str) -> None:
-        self._eyes, self._points, self._glints, self._mark = eyes, points, glints, mark
+    def show_marks(self, marks: MarksShown) -> None:
+        self._marks = marks
         self.update()
 
     @property
     def _marks_eyes(self) -> bool:
-        return self._mark in ("left", "right")
+        return self._marks.mark in ("left", "right")
 
     def pressed(self, point: Point, event: QMouseEvent) -> None:
         if self._marks_eyes:
@@ -70,7 +66,7 @@ class EyeCanvas(PhotoView):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         step = _ARROWS.get(Qt.Key(event.key()))
         grow = {"[": -0.5, "]": 0.5}.get(event.text())
-        if self._marks_eyes and (step is not None or grow is not None):
+        if step is not None or grow is not None:
             far = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
             dx, dy = step or (0, 0)
             self.nudged.emit(dx * far, dy * far, grow or 0.0)
@@ -84,16 +80,22 @@ class EyeCanvas(PhotoView):
             return
         if self.overlay is not None:
             painter.drawImage(self.screen_rect(Rect(0, 0, *self.content)), self.overlay)
-        for eye in self._eyes:
-            self._ring(
-                painter, (eye.x, eye.y), eye.radius_px, f"{eye.side} {eye.across_px:.0f}\u202fpx", eye.side == self._mark
-            )
-        for glint in self._glints:
+        marks = self._marks
+        if marks.head is not None:
+            self._line(painter, *marks.head)
+        if marks.lids is not None:
+            self._box(painter, *marks.lids)
+        for eye in marks.eyes:
+            words = f"{eye.side} {eye.across_px:.0f}\u202fpx"
+            self._ring(painter, (eye.x, eye.y), eye.radius_px, words, eye.side == marks.mark)
+        for glint in marks.glints:
             at = self.to_screen((glint.x, glint.y))
             painter.setPen(QPen(QColor(colours().here), 2))
             painter.drawRect(QRectF(at.x() - 4, at.y() - 4, 8, 8))
-        for point in self._points:
+        for point in marks.points:
             self._cross(painter, point)
+        if marks.light is not None:
+            self._arrow(painter, marks.light)
         if self._from is not None:
             (x0, y0), (x1, y1) = self._from, self._to
             across = math.hypot(x1 - x0, y1 - y0)
@@ -107,6 +109,37 @@ class EyeCanvas(PhotoView):
             painter.setPen(QPen(QColor(colour), width))
             painter.drawEllipse(at, r, r)
         self._label(painter, at + QPointF(r * 0.72 + px(4), -r * 0.72 - px(4)), words)
+
+    def _line(self, painter: QPainter, one: Point, other: Point, words: str) -> None:
+        a, b = self.to_screen(one), self.to_screen(other)
+        for colour, width in (("#1a1a1a", 3.0), ("#ffffff", 1.4)):
+            painter.setPen(QPen(QColor(colour), width, Qt.PenStyle.DotLine))
+            painter.drawLine(a, b)
+        self._label(painter, (a + b) / 2 + QPointF(px(8), 0), words)
+
+    def _box(self, painter: QPainter, rect: Rect, words: str) -> None:
+        place = self.screen_rect(rect)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for colour, width in (("#1a1a1a", 3.0), ("#ffffff", 1.2)):
+            painter.setPen(QPen(QColor(colour), width, Qt.PenStyle.DashLine))
+            painter.drawRect(place)
+        self._label(painter, place.bottomLeft() + QPointF(0, px(16)), words)
+
+    def _arrow(self, painter: QPainter, light: LightShown) -> None:
+        """From where the light comes, pointing at the eye; broken while it is not sure."""
+        at = self.to_screen(light.to)
+        turn = math.radians(light.degrees)
+        towards = QPointF(math.sin(turn), -math.cos(turn))
+        reach = max(px(70), light.reach * self.scale)
+        tail, tip = at + towards * (reach + px(60)), at + towards * reach
+        side = QPointF(-towards.y(), towards.x())
+        style = Qt.PenStyle.SolidLine if light.sure else Qt.PenStyle.DashLine
+        for colour, width in (("#1a1a1a", 6.0), (colours().here, 3.0)):
+            painter.setPen(QPen(QColor(colour), width, style))
+            painter.drawLine(tail, tip)
+            painter.setPen(QPen(QColor(colour), width))
+            painter.drawPolyline([tip + towards * px(12) + side * px(8), tip, tip + towards * px(12) - side * px(8)])
+        self._label(painter, tail + QPointF(px(8), -px(6)), light.words)
 
     def _cross(self, painter: QPainter, point: Landmark) -> None:
         at, arm = self.to_screen((point.x, point.y)), px(7)

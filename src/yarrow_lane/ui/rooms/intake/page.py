@@ -4,28 +4,27 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-import numpy as np
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QPlainTextEdit, QStackedLayout
 
 from yarrow_lane.commission.commission import take_photo_away
-from yarrow_lane.commission.doors import photo_wants
-from yarrow_lane.documents.contact_sheet import SheetPhoto, contact_sheet
+from yarrow_lane.commission.doors import kept_wants
 from yarrow_lane.intake.brief import add_sitter
-from yarrow_lane.intake.exposure import clipped
 from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.intake.opening import open_picture
-from yarrow_lane.intake.photos import Eye, Photo, add_photos, clear_eyes, mark_eye, mark_landmark, nudge_eye, send_request
-from yarrow_lane.intake.request import compose_letter, what_is_missing
-from yarrow_lane.intake.rights import PERMISSION_WORDS
+from yarrow_lane.intake.photos import (
+    Eye,
+    Photo,
+    add_photos,
+    clear_marks,
+    mark_eye,
+    mark_landmark,
+    nudge_eye,
+    nudge_landmark,
+)
 from yarrow_lane.intake.suggestions import suggest_eyes
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.measure.raster import Picture, resample
-from yarrow_lane.standins.outbox import free_name, letter_bytes
-from yarrow_lane.store.pictures import write_synced
-from yarrow_lane.store.trouble import disk_trouble
-from yarrow_lane.ui.kit.levels import tinted
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.intake.arrivals import Arrivals
@@ -36,6 +35,9 @@ from yarrow_lane.ui.rooms.intake.eye_canvas import EyeCanvas
 from yarrow_lane.ui.rooms.intake.eyes_row import EyesRow
 from yarrow_lane.ui.rooms.intake.judging import Judging
 from yarrow_lane.ui.rooms.intake.light_dials import LightDials
+from yarrow_lane.ui.rooms.intake.marks import marks_shown
+from yarrow_lane.ui.rooms.intake.overlays import overlay_of
+from yarrow_lane.ui.rooms.intake.paperwork import contact_sheet_of, draft_letter, send_letter
 from yarrow_lane.ui.rooms.intake.photo_grid import PhotoGrid
 from yarrow_lane.ui.rooms.intake.view import IntakeView, Look, intake_view, marks_for
 from yarrow_lane.ui.theme.lettering import lettering
@@ -43,8 +45,7 @@ from yarrow_lane.ui.workroom import Workroom
 
 ENDINGS = "Photographs (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.heic *.heif *.hif);;All files (*)"
 _MOST_SENTENCES = 4  # our choice: more would push the photographs off the window
-_SHEET_PX = 700
-_OVERLAY_PX = 1600
+_SOON_MS = 150  # our choice
 
 
 class IntakePage(RoomPage):
@@ -65,7 +66,7 @@ class IntakePage(RoomPage):
             self._stack.addWidget(widget)
         self._shown_id = ""
         self._shown: Shown | None = None
-        self._overlaid = ""
+        self._overlaid = ("", "")
         self.judging = Judging(workroom.desk, workroom.jobs)
         self.arrivals = Arrivals(workroom.desk, workroom.jobs)
         self._arriving_to = ""
@@ -73,7 +74,12 @@ class IntakePage(RoomPage):
         self.view: IntakeView | None = None
 
     def _connect(self) -> None:
-        self.judging.judged.connect(lambda _: self._refresh_if_open())
+        # Measures come by the dozen while a batch is read: they are shown together.
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(_SOON_MS)
+        self._soon.timeout.connect(self._refresh_if_open)
+        self.judging.judged.connect(self._refresh_soon)
         self.arrivals.landed.connect(self._land)
         self.arrivals.ended.connect(self._ended)
         self.arrivals.progressed.connect(self._refresh_if_open)
@@ -91,6 +97,10 @@ class IntakePage(RoomPage):
     def opened(self) -> None:
         self.look, self._shown_id, self._shown = Look(keep_location=self.look.keep_location), "", None
         self.letter.clear()
+
+    def _refresh_soon(self) -> None:
+        if not self._soon.isActive():
+            self._soon.start()
 
     def _refresh_if_open(self) -> None:
         if self.commission_id and self.isVisible():
@@ -111,8 +121,7 @@ class IntakePage(RoomPage):
             self.grid.show_tiles(view.tiles, self.chosen_id)
         elif mode == "one" and view.chosen is not None:
             self._show_photo(view.chosen)
-            shown = evidence.get(view.chosen.id)
-            self.eyes.show_marks(view.chosen.eyes, view.chosen.landmarks, shown.glints if shown else (), self.look.mark)
+            self.eyes.show_marks(marks_shown(view.chosen, evidence.get(view.chosen.id), self.look.mark))
         elif mode == "eyes":
             self.pairs.show_rows(eye_rows(c, evidence), self.chosen_id)
         elif mode == "light":
@@ -138,25 +147,22 @@ class IntakePage(RoomPage):
         self.workroom.pictures.photo(photo.id, photo.name, ready)
 
     def _show_overlay(self, photo: Photo) -> None:
-        wanted = photo.id if self.look.overlay and self._shown is not None and self._shown.whole else ""
+        kind = self.look.overlay if self._shown is not None and self._shown.whole else ""
+        wanted = (photo.id, kind) if kind else ("", "")
         if wanted == self._overlaid:
             return
         self._overlaid = wanted
         self.eyes.overlay = None
-        if wanted and self._shown is not None:
+        self.eyes.update()
+        if kind and self._shown is not None:
             picture = self._shown.picture
-
-            def work(_: Progress) -> Any:
-                lights, shadows = clipped(picture)
-                return tinted(_shrunk(lights), _shrunk(shadows))
 
             def done(image: Any) -> None:
                 if self._overlaid == wanted:
                     self.eyes.overlay = image
                     self.eyes.update()
 
-            self.workroom.jobs.run("overlay", work, done)
-        self.eyes.update()
+            self.workroom.jobs.run("overlay", lambda _: overlay_of(picture, kind), done)
 
     # --- choosing and marking
 
@@ -193,8 +199,11 @@ class IntakePage(RoomPage):
             self.refresh()
 
     def _nudge(self, dx: float, dy: float, grow: float) -> None:
-        side: Any = self.look.mark
-        self._edit(f"Nudged the {side} eye", lambda i: nudge_eye(i, self.chosen_id, side, dx, dy, grow))
+        mark: Any = self.look.mark
+        if mark in ("left", "right"):
+            self._edit(f"Nudged the {mark} eye", lambda i: nudge_eye(i, self.chosen_id, mark, dx, dy, grow))
+        elif not grow:
+            self._edit(f"Nudged the {mark}", lambda i: nudge_landmark(i, self.chosen_id, mark, dx, dy))
 
     def _edit(self, label: str, step: Any) -> bool:
         return self.workroom.attempt(lambda: self.desk.do_part(self.commission_id, label, "intake", step))
@@ -244,7 +253,7 @@ class IntakePage(RoomPage):
             self.look = replace(self.look, mark=str(value))
             self.refresh()
         elif key == "overlay":
-            self.look = replace(self.look, overlay=bool(value))
+            self.look = replace(self.look, overlay=str(value))
             self.refresh()
         elif key == "keep location":
             self.look = replace(self.look, keep_location=bool(value))
@@ -255,8 +264,11 @@ class IntakePage(RoomPage):
 
     def press(self, key: str) -> None:
         photo_id = self.chosen_id
-        if key == "clear eyes":
-            self._edit("Took the eye marks off", lambda i: clear_eyes(i, photo_id))
+        if key == "clear marks":
+            self._edit("Took the marks off", lambda i: clear_marks(i, photo_id))
+        elif key == "forget refused":
+            self.look = replace(self.look, refused=())
+            self.refresh()
         elif key == "take away":
             name = self.commission.intake.photo(photo_id).name
             self.desk.do(self.commission_id, f"Took {name} away", "Intake", lambda c: take_photo_away(c, photo_id))
@@ -281,15 +293,17 @@ class IntakePage(RoomPage):
         elif not c.intake.leads:
             self.change("use", "lead")
         else:
-            wanting = next((p for p in c.intake.kept if photo_wants(p)), None)
-            if wanting is None:
+            found = kept_wants(c)
+            if found is None:
                 self.workroom.open_door(c.id, "Compose")
-            elif wanting.use == "lead" and not wanting.eyes:
-                self.look_closer(wanting.id)
-            else:
-                self.look = replace(self.look, bench="photo")
-                self.select(wanting.id)
-                self.bench.line("permission").setFocus(Qt.FocusReason.OtherFocusReason)
+                return
+            photo, _ = found
+            if photo.use == "lead" and not photo.eyes:
+                self.look_closer(photo.id)
+                return
+            self.look = replace(self.look, bench="photo")
+            self.select(photo.id)
+            self.bench.line("consent" if photo.rights.known else "permission").setFocus(Qt.FocusReason.OtherFocusReason)
 
     def key(self, event: QKeyEvent) -> bool:
         if event.key() == Qt.Key.Key_Escape and self.look.mode != "all":
@@ -324,10 +338,11 @@ class IntakePage(RoomPage):
         self.workroom.attempt(lambda: self.desk.do_part(self._arriving_to, label, "intake", lambda i: add_photos(i, photos)))
 
     def _ended(self, sentences: list[str]) -> None:
+        self.look = replace(self.look, refused=tuple(sentences))
         self._refresh_if_open()
         if sentences:
             more = len(sentences) - _MOST_SENTENCES
-            rest = f"\n… and {more} more." if more > 0 else ""
+            rest = f"\n… and {more} more; all of them stand on the bench." if more > 0 else ""
             self.workroom.say("\n".join(sentences[:_MOST_SENTENCES]) + rest, True)
         else:
             self.workroom.say("All photographs are in.", False)
@@ -337,45 +352,17 @@ class IntakePage(RoomPage):
     def draft_letter(self) -> None:
         """Write the letter from what is missing now."""
         c = self.commission
-        missing = what_is_missing(c.intake, c.brief, self.judging.evidence(c.intake.photos))
-        self.letter.setPlainText(compose_letter(c.brief, missing, self.studio.painter))
+        self.letter.setPlainText(draft_letter(c, self.studio, self.judging.evidence(c.intake.photos)))
 
     def send_letter(self) -> None:
         """Put the letter into the outbox and on record."""
-        c, now = self.commission, self.workroom.now
-        text = self.letter.toPlainText()
-        missing = what_is_missing(c.intake, c.brief, self.judging.evidence(c.intake.photos))
-        outbox = self.desk.store.folder / "outbox"
-        path = free_name(outbox, f"{now:%Y-%m-%d} {c.id} photographs")
+        c = self.commission
+        path = send_letter(self.desk, c, self.letter.toPlainText(), self.judging.evidence(c.intake.photos))
         warning = c.brief.contact_warning
-        try:
-            write_synced(path, letter_bytes(c.brief.client, f"Photographs for {c.brief.title}", text, now, warning))
-        except OSError as error:
-            raise disk_trouble(error, outbox) from error
-        asked = tuple(f"{s.name}: {why}" for s, why in missing)
-        self.desk.do_part(c.id, "Asked for photographs", "intake", lambda i: send_request(i, text, now, asked))
         self.workroom.say(f"In the outbox: {path}." + (f" {warning}." if warning else ""), bool(warning))
-
-    def contact_sheet_bytes(self) -> bytes:
-        """The kept photographs on paper."""
-        photos = []
-        for p in self.commission.intake.kept:
-            picture = open_picture(self.desk.store.pictures.path(p.id), p.name, _SHEET_PX).picture
-            scale = min(1.0, _SHEET_PX / max(picture.shape[:2]))
-            small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
-            use = p.use + (f" for the {p.helps_with}" if p.helps_with else "")
-            by = f" · by {p.rights.taken_by}" if p.rights.taken_by else ""
-            photos.append(SheetPhoto(small, p.name, (use, PERMISSION_WORDS[p.rights.permission] + by)))
-        return contact_sheet(self.commission.brief.title, tuple(photos), self.commission.transfer.paper)
 
     def save_contact_sheet(self) -> None:
         name = f"{self.commission.brief.title} photographs.pdf"
-        self.save_file("Save the contact sheet", name, ".pdf", self.contact_sheet_bytes())
+        self.save_file("Save the contact sheet", name, ".pdf", contact_sheet_of(self.desk, self.commission))
         if self.commission.brief.contact_warning:
             self.workroom.say(f"{self.commission.brief.contact_warning}.", True)
-
-
-def _shrunk(mask: np.ndarray) -> Picture:
-    """A mask at overlay size: 255 where most of it is cut off."""
-    scale = min(1.0, _OVERLAY_PX / max(mask.shape))
-    return resample(mask.astype(np.uint8) * 255, round(mask.shape[1] * scale), round(mask.shape[0] * scale))

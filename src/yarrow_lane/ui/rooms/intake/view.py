@@ -4,11 +4,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.doors import photo_wants
+from yarrow_lane.commission.doors import kept_wants
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.landmarks import TEMPLATES
-from yarrow_lane.intake.photos import IRIS_WORKABLE_PX, USES, Eye, Photo, iris_words, same_shots
+from yarrow_lane.intake.photos import IRIS_WORKABLE_PX, USES, Eye, Photo, grouped, iris_words, same_shots
 from yarrow_lane.intake.ranking import Ranked, rank
 from yarrow_lane.intake.request import what_is_missing
 from yarrow_lane.intake.rights import CONSENTS, PERMISSION_WORDS
@@ -27,15 +27,20 @@ from yarrow_lane.ui.bench_sheet import (
     Press,
     Section,
     Switch,
-    Tick,
     Tone,
     plain_options,
 )
 from yarrow_lane.ui.rooms.intake.brief_sheet import brief_sections
-from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines, sitter_of
+from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines, sitter_of, usable_at_planned_size
 
 HELPS = ("", "coat colour", "ear", "paw", "collar", "expression", "background")
 MODES = (("all", "all"), ("one", "one, large"), ("eyes", "eyes side by side"), ("light", "light"), ("letter", "ask for more"))
+OVERLAYS = (("", "nothing"), ("cut", "what is cut off"), ("cast", "where the cast is read"))
+OVERLAY_WORDS = {
+    "": "",
+    "cut": "Red stripes: highlights cut off. Blue stripes: shadows cut off.",
+    "cast": "Red stripes: the lightest parts. Blue stripes: the least colourful. Both should be grey.",
+}
 _ORDER = {"lead": 0, "helper": 1, "undecided": 2, "set aside": 3}
 
 
@@ -47,9 +52,10 @@ class Look:
     mode: str = "all"
     mark: str = "left"
     bench: str = "photo"
-    overlay: bool = False
+    overlay: str = ""
     reading: str = ""
     keep_location: bool = False
+    refused: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -93,9 +99,14 @@ def marks_for(c: Commission, p: Photo) -> tuple[str, ...]:
 def intake_view(c: Commission, studio: Studio, look: Look, evidence: Mapping[str, Evidence]) -> IntakeView:
     """Work the room out from what is on record and what is measured so far."""
     ranked = {r.photo_id: r for r in rank(c.intake.photos, evidence)}
-    photos = sorted(c.intake.photos, key=lambda p: (_ORDER[p.use], -ranked[p.id].score))
+    largest = grouped(c.intake)
+    photos = _copies_together(sorted(c.intake.photos, key=lambda p: (_ORDER[p.use], -ranked[p.id].score)), largest)
     chosen = next((p for p in photos if p.id == look.chosen_id), photos[0] if photos else None)
-    tiles = tuple(_tile(p, ranked[p.id], evidence.get(p.id)) for p in photos)
+    named = {p.id: p.name for p in photos}
+    tiles = tuple(
+        _tile(p, ranked[p.id], studio, c, evidence.get(p.id), named[largest[p.id]] if largest[p.id] != p.id else "")
+        for p in photos
+    )
     if look.bench == "brief":
         bench = BenchSheet(brief_sections(c, studio, look.keep_location), _act(c, chosen))
     elif look.mode == "letter":
@@ -103,6 +114,14 @@ def intake_view(c: Commission, studio: Studio, look: Look, evidence: Mapping[str
     else:
         bench = BenchSheet(tuple(_photo_sections(c, studio, chosen, look, evidence)), _act(c, chosen))
     return IntakeView(tiles, chosen, bench, _choices(c, chosen, look))
+
+
+def _copies_together(photos: list[Photo], largest: dict[str, str]) -> list[Photo]:
+    """The same order, but copies of one shot follow the first of them."""
+    first: dict[str, int] = {}
+    for n, p in enumerate(photos):
+        first.setdefault(largest[p.id], n)
+    return sorted(photos, key=lambda p: first[largest[p.id]])
 
 
 def _choices(c: Commission, chosen: Photo | None, look: Look) -> ChoiceSheet:
@@ -115,26 +134,28 @@ def _choices(c: Commission, chosen: Photo | None, look: Look) -> ChoiceSheet:
     return ChoiceSheet(tuple(switches), look.reading)
 
 
-def _tile(p: Photo, ranked: Ranked, e: Evidence | None) -> Tile:
+def _tile(p: Photo, ranked: Ranked, studio: Studio, c: Commission, e: Evidence | None, copy_of: str) -> Tile:
     iris = p.iris_px
-    measure = (
-        f"iris {iris:.0f}\u202fpx across, {iris_words(iris)}" if iris is not None else f"{p.width_px} × {p.height_px}\u202fpx"
-    )
-    when = f" · {p.taken.day} {MONTHS[p.taken.month - 1]} {p.taken.year}" if p.taken else ""
+    size = f"{p.width_px} × {p.height_px}\u202fpx"
+    measure = f"iris {iris:.0f}\u202fpx" if iris is not None else size
+    if iris is not None and e is not None and (usable := usable_at_planned_size(c, p, e)) is not None:
+        measure += f" · {usable:.1f}\u202fpx per mm"
     rights = PERMISSION_WORDS[p.rights.permission]
     if p.use == "helper" and p.helps_with:
         rights = f"for the {p.helps_with} · {rights}"
+    reason = f"smaller copy of {copy_of}" if copy_of else ranked.reason
     share = ranked.score if iris is not None else 0.0
     tone = iris_tone(iris) if iris is None or iris < IRIS_WORKABLE_PX else "good" if share > 0.4 else "plain"
-    return Tile(p.id, p.name, p.use, (ranked.reason, measure + when, rights), p.eyes, (p.width_px, p.height_px), share, tone)
+    return Tile(p.id, p.name, p.use, (reason, measure, rights), p.eyes, (p.width_px, p.height_px), share, tone)
 
 
 def _photo_sections(
     c: Commission, studio: Studio, p: Photo | None, look: Look, evidence: Mapping[str, Evidence]
 ) -> list[Section]:  # fmt: skip
     if p is None:
-        return [Section("The eyes decide", (Note("Wanted: sharp lid and iris, a readable glint, light from one side."),))]
-    sections = [Section("This photograph", _use_lines(c, p))]
+        wanted = Section("The eyes decide", (Note("Wanted: sharp lid and iris, a readable glint, light from one side."),))
+        return [*_refused_section(look), wanted]
+    sections = [*_refused_section(look), Section("This photograph", _use_lines(c, p))]
     if look.mode == "one":
         sections.append(Section("Marks", _mark_lines(c, p, look)))
     sections.append(Section("Evidence", _eye_lines(p) + evidence_lines(c, p, evidence.get(p.id), studio.unit)))
@@ -151,6 +172,13 @@ def _photo_sections(
     return sections
 
 
+def _refused_section(look: Look) -> tuple[Section, ...]:
+    if not look.refused:
+        return ()
+    notes = tuple(Note(sentence, "wrong") for sentence in look.refused)
+    return (Section("What was odd in the last batch", (*notes, Press("forget refused", "Clear this list"))),)
+
+
 def _use_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
     lines: list[Line] = [Headline(p.name), Pick("use", "Use it as", p.use, plain_options(USES))]
     if p.use == "helper":
@@ -158,6 +186,7 @@ def _use_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
     if len(c.brief.sitters) > 1:
         who = (("0", "all of them"), *((str(s.id), s.name) for s in c.brief.sitters))
         lines.append(Pick("sitter_id", "Shows", str(p.sitter_id), who))
+    lines.append(Note(_taken_words(p)))
     copies = same_shots(c.intake, p)
     if copies:
         best = copies[0]
@@ -170,19 +199,35 @@ def _use_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
     return tuple(lines)
 
 
+def _taken_words(p: Photo) -> str:
+    """What the file itself says: size, day, focal length."""
+    words = [f"{p.width_px} × {p.height_px}\u202fpx"]
+    if p.taken:
+        words.append(f"taken {p.taken.day}\u202f{MONTHS[p.taken.month - 1]} {p.taken.year}")
+    if p.focal_35_mm:
+        words.append(f"{p.focal_35_mm:.0f}\u202fmm lens (as on 35\u202fmm film)")
+    elif p.focal_mm:
+        words.append(f"{p.focal_mm:.1f}\u202fmm lens")
+    return " · ".join(words)
+
+
 def _mark_lines(c: Commission, p: Photo, look: Look) -> tuple[Line, ...]:
     done = {e.side for e in p.eyes} | {m.name for m in p.landmarks}
     names = tuple((m, f"{m}{' eye' if m in ('left', 'right') else ''}{' ✓' if m in done else ''}") for m in marks_for(c, p))
     hint = "Drag from rim to rim of the iris; arrows move it by a pixel, [ and ] change its size."
     if look.mark not in ("left", "right"):
-        hint = "Click the point itself; the next one follows."
+        hint = "Click the point itself, arrows move it by a pixel; the next one follows."
     lines: list[Line] = [Pick("mark", "Mark the", look.mark, names), Note(hint)]
     sitter = sitter_of(c, p)
     if sitter is not None and can_suggest(sitter.kind):
         lines.append(Press("suggest", "Suggest the eyes"))
-    if p.eyes:
-        lines.append(Press("clear eyes", "Take the eye marks off"))
-    lines.append(Tick("overlay", "Show what is cut off", look.overlay))
+    else:
+        lines.append(Note("No detector is good enough for this sitter: drag across each iris yourself."))
+    if p.eyes or p.landmarks:
+        lines.append(Press("clear marks", "Take the marks off"))
+    lines.append(Pick("overlay", "Lay over it", look.overlay, OVERLAYS))
+    if look.overlay:
+        lines.append(Note(OVERLAY_WORDS[look.overlay]))
     return tuple(lines)
 
 
@@ -237,9 +282,10 @@ def _act(c: Commission, chosen: Photo | None) -> NextAct:
     if not c.intake.leads:
         name = f" {chosen.name}" if chosen else ""
         return NextAct(f"Make{name} the lead", "one to three photographs carry the painting")
-    wants = next(((p, w) for p in c.intake.kept if (w := photo_wants(p))), None)
-    if wants is not None:
-        words = wants[1]
-        how = "drag across each iris" if "eyes" in words else "write down how permission came"
+    wanting = kept_wants(c)
+    if wanting is not None:
+        photo, words = wanting
+        unmarked = photo.use == "lead" and not photo.eyes
+        how = "drag across each iris" if unmarked else f"then write it down on {photo.name}"
         return NextAct(words[:1].upper() + words[1:], how)
     return NextAct("Go on to Compose", "the leads hold: eyes marked, rights known")

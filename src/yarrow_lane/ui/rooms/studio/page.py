@@ -153,7 +153,9 @@ class StudioPage(RoomPage):
         promises = [(s.commission.id, s.commission.brief.title, s.commission.brief.promised) for s in open_ones]
         titles = {c.id: c.brief.title for c in commissions}
         sittings = sorted((x for s in open_ones for x in s.sittings), key=lambda x: x.day)
-        return calendar_file([(i, t, d) for i, t, d in promises if d is not None], sittings, titles, self.studio.week, now)
+        dated = [(i, t, d) for i, t, d in promises if d is not None]
+        warnings = {c.id: c.brief.contact_warning for c in commissions}
+        return calendar_file(dated, sittings, titles, self.studio.week, now, warnings)
 
     def hours_text(self) -> str:
         """All hours at the easel as CSV."""

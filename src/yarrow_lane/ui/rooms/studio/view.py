@@ -209,7 +209,13 @@ def _settings_bench(studio: Studio) -> BenchSheet:
     days = studio.week.weekdays
     ticks = tuple(Tick(f"weekday {n}", word, n in days) for n, word in enumerate(_DAY_WORDS))
     sections = (
-        Section("The studio", (Field("name", "Name of the studio", studio.name),)),
+        Section(
+            "The studio",
+            (
+                Field("name", "Name of the studio", studio.name),
+                Field("painter", "Your name, under letters", studio.painter),
+            ),
+        ),
         Section(
             "At the easel",
             (

@@ -1,0 +1,59 @@
+"""What leaves the intake room on paper or by mail: the letter and the contact sheet."""
+
+from pathlib import Path
+
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.studio import Studio
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.documents.contact_sheet import SheetPhoto, contact_sheet
+from yarrow_lane.intake.evidence import Evidence
+from yarrow_lane.intake.opening import open_picture
+from yarrow_lane.intake.photos import Photo, send_request
+from yarrow_lane.intake.request import compose_letter, what_is_missing
+from yarrow_lane.intake.rights import PERMISSION_WORDS
+from yarrow_lane.measure.raster import resample
+from yarrow_lane.standins.outbox import free_name, letter_bytes
+from yarrow_lane.store.pictures import write_synced
+from yarrow_lane.store.trouble import disk_trouble
+
+_SHEET_PX = 700  # our choice: sharp enough at 6 cm on paper
+
+
+def draft_letter(c: Commission, studio: Studio, evidence: dict[str, Evidence]) -> str:
+    """The letter as it would be written from what is missing now."""
+    return compose_letter(c.brief, what_is_missing(c.intake, c.brief, evidence), studio.painter)
+
+
+def send_letter(desk: Desk, c: Commission, text: str, evidence: dict[str, Evidence]) -> Path:
+    """Put the letter into the outbox and on record; returns its file. Raises `StoreTrouble`."""
+    now, outbox = desk.clock(), desk.store.folder / "outbox"
+    path = free_name(outbox, f"{now:%Y-%m-%d} {c.id} photographs")
+    brief = c.brief
+    letter = letter_bytes(
+        desk.studio.painter, brief.client, brief.client_mail, f"Photographs for {brief.title}", text, now, brief.contact_warning
+    )
+    try:
+        write_synced(path, letter)
+    except OSError as error:
+        raise disk_trouble(error, outbox) from error
+    asked = tuple(f"{s.name}: {why}" for s, why in what_is_missing(c.intake, brief, evidence))
+    desk.do_part(c.id, "Asked for photographs", "intake", lambda i: send_request(i, text, now, asked))
+    return path
+
+
+def contact_sheet_of(desk: Desk, c: Commission) -> bytes:
+    """The kept photographs on paper, with their use and rights. Raises `Trouble` when a file is gone."""
+    photos = []
+    for p in c.intake.kept:
+        picture = open_picture(desk.store.pictures.path(p.id), p.name, _SHEET_PX).picture
+        scale = min(1.0, _SHEET_PX / max(picture.shape[:2]))
+        small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
+        photos.append(SheetPhoto(small, p.name, _sheet_lines(p)))
+    return contact_sheet(c.brief.title, tuple(photos), c.transfer.paper)
+
+
+def _sheet_lines(p: Photo) -> tuple[str, ...]:
+    use = p.use + (f" for the {p.helps_with}" if p.helps_with else "")
+    by = f" · by {p.rights.taken_by}" if p.rights.taken_by else ""
+    consent = f"consent: {p.rights.consent}" if p.rights.consent not in ("not asked", "not needed") else ""
+    return tuple(line for line in (use, PERMISSION_WORDS[p.rights.permission] + by, consent) if line)
