@@ -78,7 +78,7 @@ def _quill(scene: Scene, now: datetime) -> None:
         9,
         "Close likeness, plain soft background, by the kitchen window.",
     )
-    lead = scene.photo(cat.jpeg, "quill-window.jpg", "lead", cat.eyes)
+    lead = scene.photo(cat.jpeg, "quill-window.jpg", "lead", cat.eyes, landmarks=cat.landmarks)
     scene.photo(part_of(cat.jpeg, 0.25, 0.05, 0.55, 0.4), "quill-ears.jpg", "helper")
     scene.photo(message_copy(cat.jpeg, 420), "quill-message.jpg", "set aside")
     scene.at(-44)
@@ -137,7 +137,8 @@ def _fennel(scene: Scene, now: datetime) -> None:
         24,
         "In memory. Painterly background, the white blaze exact.",
     )
-    lead = scene.photo(dog.jpeg, "fennel-garden.jpg", "lead", dog.eyes)
+    scene.sitter(living=False, head_mm=230.0, muzzle_mm=115.0)
+    lead = scene.photo(dog.jpeg, "fennel-garden.jpg", "lead", dog.eyes, landmarks=dog.landmarks)
     scene.photo(dusk.jpeg, "fennel-dusk.jpg", "set aside", dusk.eyes)
     scene.photo(part_of(dog.jpeg, 0.15, 0.4, 0.6, 0.55), "fennel-chest.jpg", "helper")
     scene.photo(sideways_copy(dog.jpeg), "fennel-sideways.jpg", "set aside")
@@ -248,6 +249,9 @@ def _brack(scene: Scene, now: datetime) -> None:
     )
     ratio = small / 2000
     eyes = tuple(Eye(e.side, e.x * ratio, e.y * ratio, e.radius_px * ratio) for e in dusk.eyes)
+    scene.desk.do_part(
+        scene.id, "It is a surprise", "brief", lambda b: replace(b, surprise=True, not_to_contact="the grandfather"), "Intake"
+    )
     lead = scene.photo(message_copy(dusk.jpeg, small), "brack-message.jpg", "lead", eyes, "unknown")
     scene.at(-2)
     scene.frame(lead, 600, 400, "metric 40 × 60 cm", 0.9, (0.5, 0.45))

@@ -11,8 +11,9 @@ from yarrow_lane.desk.desk import Desk
 from yarrow_lane.easel.clock import Happening, running
 from yarrow_lane.easel.session import finish_pass
 from yarrow_lane.intake.brief import Medium, SitterKind, new_brief, with_title
+from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.intake.opening import open_picture
-from yarrow_lane.intake.photos import Eye, Photo, Use, add_photo, mark_eye, set_rights, set_use
+from yarrow_lane.intake.photos import Eye, Photo, Use, add_photo, mark_eye, mark_landmark, set_rights, set_use
 from yarrow_lane.intake.rights import Consent, Permission, Rights
 from yarrow_lane.layers.passes import sequence
 from yarrow_lane.layers.regions import Kind, School, add_region, choose_school
@@ -58,6 +59,12 @@ class Scene:
             self.desk.do_part(self.id, "Named the commission", "brief", lambda b: with_title(b, title), "Intake")
         return self
 
+    def sitter(self, **facts: Any) -> None:
+        """Write down more about the only sitter."""
+        self.desk.do_part(
+            self.id, "Changed the sitter", "brief", lambda b: replace(b, sitters=(replace(b.sitters[0], **facts),)), "Intake"
+        )
+
     # --- intake
 
     def photo(
@@ -69,11 +76,14 @@ class Scene:
         permission: Permission = "client",
         by: str = "",
         consent: Consent = "not asked",
+        landmarks: tuple[Landmark, ...] = (),
     ) -> Photo:
         photo = self.desk.photo_from_file(data, name)
         self.desk.do_part(self.id, f"Took in {name}", "intake", lambda i: add_photo(i, photo))
         for eye in eyes:
             self.desk.do_part(self.id, f"Marked the {eye.side} eye", "intake", then(mark_eye, photo.id, eye))
+        for mark in landmarks:
+            self.desk.do_part(self.id, f"Marked the {mark.name}", "intake", then(mark_landmark, photo.id, mark))
         if use != "undecided":
             self.desk.do_part(self.id, f"Use: {use}", "intake", lambda i: set_use(i, photo.id, use))
         rights = Rights(permission, by, consent=consent)

@@ -9,9 +9,19 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.intake.photos import Eye
 from yarrow_lane.measure.plane import Point, Polygon
 
+_LANDMARKS = {
+    "nose_tip": "nose tip",
+    "mouth_corner_viewer_left": "left mouth corner",
+    "mouth_corner_viewer_right": "right mouth corner",
+    "chin": "chin",
+    "top_of_head": "crown",
+    "ear_tip_viewer_left": "left ear tip",
+    "ear_tip_viewer_right": "right ear tip",
+}
 _SIDES = (("viewer_left", "left"), ("viewer_right", "right"))
 
 
@@ -24,6 +34,11 @@ class SitterFile:
     eyes: tuple[Eye, ...]
     points: dict[str, Point]
     regions: NDArray[np.uint8]
+
+    @property
+    def landmarks(self) -> tuple[Landmark, ...]:
+        """The renderer's own points, under the names of the intake's templates."""
+        return tuple(Landmark(name, *self.points[key]) for key, name in _LANDMARKS.items() if key in self.points)
 
     def outlines(self, ids: tuple[int, ...], smallest_px: float = 400.0, coarse: float = 0.004) -> tuple[Polygon, ...]:
         """Outer outlines of the pixels of these regions, the largest first, in px.

@@ -199,13 +199,9 @@ def _groups(shots: tuple[str, ...]) -> tuple[int, ...]:
 
 
 def grouped(intake: Intake) -> dict[str, str]:
-    """For each photograph the id of the largest copy of its shot: its own where it is that one."""
+    """For each photograph the id of the first that came of its shot, copies in other sizes being one shot."""
     groups = _groups(tuple(p.shot for p in intake.photos))
-    best: dict[int, Photo] = {}
-    for group, photo in zip(groups, intake.photos, strict=True):
-        if group not in best or photo.width_px * photo.height_px > best[group].width_px * best[group].height_px:
-            best[group] = photo
-    return {photo.id: best[group].id for group, photo in zip(groups, intake.photos, strict=True)}
+    return {photo.id: intake.photos[group].id for group, photo in zip(groups, intake.photos, strict=True)}
 
 
 def same_shots(intake: Intake, photo: Photo) -> tuple[Photo, ...]:

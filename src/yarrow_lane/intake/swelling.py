@@ -36,6 +36,6 @@ def swelling(distance_mm: float, nearer_mm: float) -> float:
 
 def swelling_words(times: float) -> str:
     """What it means for the drawing."""
-    if times >= STRONG:
-        return f"the nose is {times:.1f} times too large"
-    return f"the nose is {times:.2f} times too large" if times >= NOTICEABLE else "true enough"
+    if times < NOTICEABLE:
+        return f"× {times:.2f}, true enough"
+    return f"the nose is {times:.2f} times too large" if times < STRONG else f"the nose is {times:.1f} times too large"

@@ -63,6 +63,7 @@ def _verdict(known: list[tuple[str, float]], leads: int) -> str:
         return "The light of too few leads can be read: judge it by eye before you combine them."
     (a, da), (b, db) = max(combinations(known, 2), key=lambda pair: apart(pair[0][1], pair[1][1]))
     gap = apart(da, db)
+    unread = f" {leads - len(known)} cannot be read: judge by eye." if len(known) < leads else ""
     if gap <= AGREE_DEGREES:
-        return f"The light agrees: at most {gap:.0f}° apart."
-    return f"The light disagrees: {a} and {b} are lit {gap:.0f}° apart. Correct one on purpose, or choose another."
+        return f"The light agrees: at most {gap:.0f}° apart.{unread}"
+    return f"The light disagrees: {a} and {b} are lit {gap:.0f}° apart. Correct one on purpose, or choose another.{unread}"

@@ -3,7 +3,7 @@
 import math
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen
+from PySide6.QtGui import QColor, QFontMetricsF, QImage, QKeyEvent, QMouseEvent, QPainter, QPen
 
 from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.measure.plane import Point, Rect
@@ -31,6 +31,7 @@ class EyeCanvas(PhotoView):
         self.setCursor(Qt.CursorShape.CrossCursor)
         self.overlay: QImage | None = None
         self._marks = MarksShown("left")
+        self._worded: list[QRectF] = []
         self._from: Point | None = None
         self._to: Point = (0.0, 0.0)
 
@@ -81,13 +82,14 @@ class EyeCanvas(PhotoView):
         if self.overlay is not None:
             painter.drawImage(self.screen_rect(Rect(0, 0, *self.content)), self.overlay)
         marks = self._marks
+        self._worded = []
+        for eye in marks.eyes:
+            words = f"{eye.side} {eye.across_px:.0f}\u202fpx"
+            self._ring(painter, (eye.x, eye.y), eye.radius_px, words, eye.side == marks.mark, eye.side == "left")
         if marks.head is not None:
             self._line(painter, *marks.head)
         if marks.lids is not None:
             self._box(painter, *marks.lids)
-        for eye in marks.eyes:
-            words = f"{eye.side} {eye.across_px:.0f}\u202fpx"
-            self._ring(painter, (eye.x, eye.y), eye.radius_px, words, eye.side == marks.mark)
         for glint in marks.glints:
             at = self.to_screen((glint.x, glint.y))
             painter.setPen(QPen(QColor(colours().here), 2))
@@ -101,21 +103,27 @@ class EyeCanvas(PhotoView):
             across = math.hypot(x1 - x0, y1 - y0)
             self._ring(painter, ((x0 + x1) / 2, (y0 + y1) / 2), across / 2, f"{across:.0f}\u202fpx", True)
 
-    def _ring(self, painter: QPainter, centre: Point, radius: float, words: str, strong: bool) -> None:
+    def _ring(
+        self, painter: QPainter, centre: Point, radius: float, words: str, strong: bool, words_left: bool = False
+    ) -> None:
         at, r = self.to_screen(centre), radius * self.scale
         painter.setBrush(Qt.BrushStyle.NoBrush)
         # Dark under light: seen on any photograph.
         for colour, width in (("#1a1a1a", 4.0), ("#ffffff" if strong else "#d0d0d0", 2.0)):
             painter.setPen(QPen(QColor(colour), width))
             painter.drawEllipse(at, r, r)
-        self._label(painter, at + QPointF(r * 0.72 + px(4), -r * 0.72 - px(4)), words)
+        # The words stand away from the other eye.
+        aside = -QFontMetricsF(lettering(14, "bold")).horizontalAdvance(words) - r - px(4) if words_left else r + px(4)
+        self._label(painter, at + QPointF(aside, px(5)), words)
 
     def _line(self, painter: QPainter, one: Point, other: Point, words: str) -> None:
         a, b = self.to_screen(one), self.to_screen(other)
         for colour, width in (("#1a1a1a", 3.0), ("#ffffff", 1.4)):
             painter.setPen(QPen(QColor(colour), width, Qt.PenStyle.DotLine))
             painter.drawLine(a, b)
-        self._label(painter, (a + b) / 2 + QPointF(px(8), 0), words)
+        # Beside the upper part of the head: lower down the eyes have their own words.
+        at = a * 0.8 + b * 0.2
+        self._label(painter, at - QPointF(QFontMetricsF(lettering(14, "bold")).horizontalAdvance(words) + px(8), 0), words)
 
     def _box(self, painter: QPainter, rect: Rect, words: str) -> None:
         place = self.screen_rect(rect)
@@ -149,9 +157,13 @@ class EyeCanvas(PhotoView):
             painter.drawLine(at + QPointF(0, -arm), at + QPointF(0, arm))
         self._label(painter, at + QPointF(arm + px(2), -px(4)), point.name)
 
-    @staticmethod
-    def _label(painter: QPainter, at: QPointF, words: str) -> None:
+    def _label(self, painter: QPainter, at: QPointF, words: str) -> None:
+        """Words beside a mark; left out where they would cover those of another (zooming in makes room)."""
         painter.setFont(lettering(14, "bold"))
+        place = painter.fontMetrics().boundingRect(words).toRectF().translated(at)
+        if any(place.intersects(other) for other in self._worded):
+            return
+        self._worded.append(place)
         for shift, colour in ((1, "#1a1a1a"), (0, "#ffffff")):
             painter.setPen(QColor(colour))
             painter.drawText(at + QPointF(shift, shift), words)

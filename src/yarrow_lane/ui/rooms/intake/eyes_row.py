@@ -43,8 +43,17 @@ class EyesRow(QWidget):
 
     def show_rows(self, rows: tuple[tuple[str, tuple[EyePair, ...]], ...], chosen_id: str) -> None:
         """Rows of (sitter's name, pairs, the best first)."""
-        self._rows, self._chosen_id = rows, chosen_id
+        if chosen_id != self._chosen_id:
+            self._chosen_id = chosen_id
+            self._rows = rows
+            self._bring_into_sight()
+        self._rows = rows
         self.update()
+
+    def _bring_into_sight(self) -> None:
+        place = next((place for pair, place in self._places() if pair.photo_id == self._chosen_id), None)
+        if place is not None and (place.left() < 0 or place.right() > self.width()):
+            self._slid = max(0.0, self._slid + place.left() - px(16))
 
     def _places(self) -> list[tuple[EyePair, QRectF]]:
         side = self._side()
@@ -58,8 +67,11 @@ class EyesRow(QWidget):
         return found
 
     def _side(self) -> float:
+        """One close-up: as large as the rows allow, yet three photographs side by side."""
         rows = max(1, len(self._rows))
-        return max(px(90), min(px(190), (self.height() - px(60)) / rows - px(104)))
+        most = max((len(pairs) for _, pairs in self._rows), default=1)
+        across = (self.width() - px(16)) / min(3, max(1, most)) / 2 - px(12)
+        return max(px(90), min(px(240), across, (self.height() - px(60)) / rows - px(104)))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -76,6 +88,14 @@ class EyesRow(QWidget):
         for pair, place in self._places():
             if place.intersects(QRectF(self.rect())):
                 self._paint_pair(painter, pair, place, side)
+        for row, (_, pairs) in enumerate(self._rows):
+            mine = [place for pair, place in self._places() if pair in pairs]
+            before = sum(place.right() < side for place in mine)
+            after = sum(place.left() > self.width() - side for place in mine)
+            painter.setFont(lettering(14, "bold"))
+            line = QRectF(0, px(12) + row * (side + px(104)), self.width() - px(16), px(22))
+            words = " · ".join(w for w in (f"‹ {before} more" if before else "", f"{after} more ›" if after else "") if w)
+            painter.drawText(line, Qt.AlignmentFlag.AlignRight, words)
         painter.end()
 
     def _paint_pair(self, painter: QPainter, pair: EyePair, place: QRectF, side: float) -> None:

@@ -77,7 +77,9 @@ class LightDials(QWidget):
             painter.drawPolyline([QPointF(-px(8), -px(12)), QPointF(0, 0), QPointF(px(8), -px(12))])
             painter.restore()
         painter.setPen(QColor("#ffffff"))
-        for n, words in enumerate((dial.name, *dial.words)):
-            painter.setFont(lettering(15, "bold" if n == 0 else "normal"))
-            box = QRectF(centre.x() - step / 2, centre.y() + radius + px(10) + n * px(21), step, px(22))
-            painter.drawText(box, Qt.AlignmentFlag.AlignHCenter, words)
+        flags = Qt.AlignmentFlag.AlignHCenter | Qt.TextFlag.TextWordWrap
+        box = QRectF(centre.x() - step / 2 + px(6), centre.y() + radius + px(10), step - px(12), px(22))
+        painter.setFont(lettering(15, "bold"))
+        painter.drawText(box, Qt.AlignmentFlag.AlignHCenter, dial.name)
+        painter.setFont(lettering(15))
+        painter.drawText(box.adjusted(0, px(21), 0, px(110)), flags, "\n".join(dial.words))

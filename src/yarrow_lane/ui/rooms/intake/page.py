@@ -40,7 +40,7 @@ from yarrow_lane.ui.rooms.intake.overlays import overlay_of
 from yarrow_lane.ui.rooms.intake.paperwork import contact_sheet_of, draft_letter, send_letter
 from yarrow_lane.ui.rooms.intake.photo_grid import PhotoGrid
 from yarrow_lane.ui.rooms.intake.view import IntakeView, Look, intake_view, marks_for
-from yarrow_lane.ui.theme.lettering import lettering
+from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.workroom import Workroom
 
 ENDINGS = "Photographs (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.heic *.heif *.hif);;All files (*)"
@@ -61,6 +61,7 @@ class IntakePage(RoomPage):
         self.letter = QPlainTextEdit()
         self.letter.setFont(lettering(17))
         self.letter.setAccessibleName("The letter")
+        self.letter.document().setDocumentMargin(px(34))
         self._stack = QStackedLayout(self.table)
         for widget in (self.grid, self.eyes, self.pairs, self.dials, self.letter):
             self._stack.addWidget(widget)

@@ -99,14 +99,13 @@ def marks_for(c: Commission, p: Photo) -> tuple[str, ...]:
 def intake_view(c: Commission, studio: Studio, look: Look, evidence: Mapping[str, Evidence]) -> IntakeView:
     """Work the room out from what is on record and what is measured so far."""
     ranked = {r.photo_id: r for r in rank(c.intake.photos, evidence)}
-    largest = grouped(c.intake)
-    photos = _copies_together(sorted(c.intake.photos, key=lambda p: (_ORDER[p.use], -ranked[p.id].score)), largest)
+    shots = grouped(c.intake)
+    photos = _copies_together(sorted(c.intake.photos, key=lambda p: (_ORDER[p.use], -ranked[p.id].score)), shots)
     chosen = next((p for p in photos if p.id == look.chosen_id), photos[0] if photos else None)
-    named = {p.id: p.name for p in photos}
-    tiles = tuple(
-        _tile(p, ranked[p.id], studio, c, evidence.get(p.id), named[largest[p.id]] if largest[p.id] != p.id else "")
-        for p in photos
-    )
+    foremost: dict[str, Photo] = {}
+    for p in photos:
+        foremost.setdefault(shots[p.id], p)
+    tiles = tuple(_tile(c, p, ranked[p.id], evidence.get(p.id), foremost[shots[p.id]]) for p in photos)
     if look.bench == "brief":
         bench = BenchSheet(brief_sections(c, studio, look.keep_location), _act(c, chosen))
     elif look.mode == "letter":
@@ -116,12 +115,12 @@ def intake_view(c: Commission, studio: Studio, look: Look, evidence: Mapping[str
     return IntakeView(tiles, chosen, bench, _choices(c, chosen, look))
 
 
-def _copies_together(photos: list[Photo], largest: dict[str, str]) -> list[Photo]:
+def _copies_together(photos: list[Photo], shots: dict[str, str]) -> list[Photo]:
     """The same order, but copies of one shot follow the first of them."""
     first: dict[str, int] = {}
     for n, p in enumerate(photos):
-        first.setdefault(largest[p.id], n)
-    return sorted(photos, key=lambda p: first[largest[p.id]])
+        first.setdefault(shots[p.id], n)
+    return sorted(photos, key=lambda p: first[shots[p.id]])
 
 
 def _choices(c: Commission, chosen: Photo | None, look: Look) -> ChoiceSheet:
@@ -134,7 +133,7 @@ def _choices(c: Commission, chosen: Photo | None, look: Look) -> ChoiceSheet:
     return ChoiceSheet(tuple(switches), look.reading)
 
 
-def _tile(p: Photo, ranked: Ranked, studio: Studio, c: Commission, e: Evidence | None, copy_of: str) -> Tile:
+def _tile(c: Commission, p: Photo, ranked: Ranked, e: Evidence | None, foremost: Photo) -> Tile:
     iris = p.iris_px
     size = f"{p.width_px} × {p.height_px}\u202fpx"
     measure = f"iris {iris:.0f}\u202fpx" if iris is not None else size
@@ -143,7 +142,7 @@ def _tile(p: Photo, ranked: Ranked, studio: Studio, c: Commission, e: Evidence |
     rights = PERMISSION_WORDS[p.rights.permission]
     if p.use == "helper" and p.helps_with:
         rights = f"for the {p.helps_with} · {rights}"
-    reason = f"smaller copy of {copy_of}" if copy_of else ranked.reason
+    reason = ranked.reason if foremost is p else f"copy of {foremost.name}"
     share = ranked.score if iris is not None else 0.0
     tone = iris_tone(iris) if iris is None or iris < IRIS_WORKABLE_PX else "good" if share > 0.4 else "plain"
     return Tile(p.id, p.name, p.use, (reason, measure, rights), p.eyes, (p.width_px, p.height_px), share, tone)
@@ -155,7 +154,7 @@ def _photo_sections(
     if p is None:
         wanted = Section("The eyes decide", (Note("Wanted: sharp lid and iris, a readable glint, light from one side."),))
         return [*_refused_section(look), wanted]
-    sections = [*_refused_section(look), Section("This photograph", _use_lines(c, p))]
+    sections = [Section("This photograph", _use_lines(c, p))]
     if look.mode == "one":
         sections.append(Section("Marks", _mark_lines(c, p, look)))
     sections.append(Section("Evidence", _eye_lines(p) + evidence_lines(c, p, evidence.get(p.id), studio.unit)))
@@ -169,7 +168,7 @@ def _photo_sections(
     kept.append(Press("sheet", "Save the contact sheet (PDF)…"))
     sections.append(Section("All photographs", tuple(kept)))
     sections.append(Section("Rights", (*_rights_lines(p), Press("take away", "Take this photograph away"))))
-    return sections
+    return [*sections, *_refused_section(look)]
 
 
 def _refused_section(look: Look) -> tuple[Section, ...]:
@@ -221,7 +220,7 @@ def _mark_lines(c: Commission, p: Photo, look: Look) -> tuple[Line, ...]:
     sitter = sitter_of(c, p)
     if sitter is not None and can_suggest(sitter.kind):
         lines.append(Press("suggest", "Suggest the eyes"))
-    else:
+    elif not p.eyes:
         lines.append(Note("No detector is good enough for this sitter: drag across each iris yourself."))
     if p.eyes or p.landmarks:
         lines.append(Press("clear marks", "Take the marks off"))
