@@ -14,7 +14,7 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture, cut
 
-VERSION = 2  # raise it when a measure changes: kept results are then made anew
+VERSION = 3  # raise it when a measure changes: kept results are then made anew
 _PROBE_PX = 1200  # our choice: noise and blur are read on a window of so many px, at full resolution
 
 

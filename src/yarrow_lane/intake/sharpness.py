@@ -19,6 +19,7 @@ COMMON_IRIS_PX = 16.0
 _REACH = 1.7  # the crop reaches so many iris radii from the centre: lids and lashes are in it
 _FLOOR = 0.5  # L*: below this noise does not show
 _BLOCK = 16
+_DARKEST, _LIGHTEST = 12.0, 95.0  # L*, our choice: beyond, an 8-bit picture cuts its noise off
 
 
 def noise_lstar(lightness: NDArray[np.float32]) -> float:
@@ -32,8 +33,16 @@ def noise_lstar(lightness: NDArray[np.float32]) -> float:
     rows, columns = (n // _BLOCK for n in rough.shape)
     if rows * columns == 0:
         return float(rough.mean() * math.sqrt(math.pi / 2) / 6)
-    blocks = rough[: rows * _BLOCK, : columns * _BLOCK].reshape(rows, _BLOCK, columns, _BLOCK).mean(axis=(1, 3))
-    return float(np.percentile(blocks, 10) * math.sqrt(math.pi / 2) / 6)
+    blocks, level = (_block_means(plane, rows, columns) for plane in (rough, lightness))
+    # Near black and white the noise is cut off and would read too low.
+    whole = (level > _DARKEST) & (level < _LIGHTEST)
+    counted = blocks[whole] if whole.mean() > 0.05 else blocks
+    return float(np.percentile(counted, 10) * math.sqrt(math.pi / 2) / 6)
+
+
+def _block_means(plane: NDArray[np.float32], rows: int, columns: int) -> NDArray[np.float32]:
+    cut_to = plane[: rows * _BLOCK, : columns * _BLOCK]
+    return np.asarray(cut_to.reshape(rows, _BLOCK, columns, _BLOCK).mean(axis=(1, 3)), np.float32)
 
 
 def eye_rect(eye: Eye, reach: float = _REACH) -> Rect:
@@ -45,7 +54,8 @@ def eye_rect(eye: Eye, reach: float = _REACH) -> Rect:
 def lid_sharpness(picture: Picture, eye: Eye, noise: float) -> float:
     """Steepest edges round the eye over the noise, both at the common scale; about 1 is nothing, 10 and more is crisp.
 
-    `noise` is the standard deviation in L* at the photograph's own scale; shrinking by k divides it by k.
+    `noise` is the standard deviation in L* at the photograph's own scale. Noise times the size of a pixel on the canvas
+    stays the same when a picture is averaged down, so the scale alone carries it over, up as well as down.
     """
     patch = lightness_from_srgb8(np.ascontiguousarray(cut(picture, eye_rect(eye))))
     scale = COMMON_IRIS_PX / (2 * eye.radius_px)
@@ -55,7 +65,7 @@ def lid_sharpness(picture: Picture, eye: Eye, noise: float) -> float:
     gx = cv2.Scharr(common, cv2.CV_32F, 1, 0, scale=1 / 32)
     gy = cv2.Scharr(common, cv2.CV_32F, 0, 1, scale=1 / 32)
     steep = float(np.percentile(np.hypot(gx, gy), 90))
-    left = noise * min(1.0, scale)
+    left = noise * scale
     return steep / math.hypot(left, _FLOOR)
 
 

@@ -16,9 +16,11 @@ from yarrow_lane.deliver.handover import (
     step_now,
     varnish,
 )
+from yarrow_lane.documents.delivery_sheet import delivery_sheet
 from yarrow_lane.ui.bench_sheet import ChoiceSheet
 from yarrow_lane.ui.kit.reference_canvas import ReferenceCanvas
 from yarrow_lane.ui.room_page import RoomPage
+from yarrow_lane.ui.rooms.deliver.sheet import sheet_of
 from yarrow_lane.ui.rooms.deliver.view import StepShown, deliver_view, earliest_varnish
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 from yarrow_lane.ui.theme.sheet import colours
@@ -113,6 +115,11 @@ class DeliverPage(RoomPage):
             self._edit("Marked a line of the last list", lambda d: mark_line(d, number, bool(value)))
 
     def press(self, key: str) -> None:
+        if key == "sheet":
+            c = self.commission
+            data = delivery_sheet(sheet_of(c, self.studio), c.transfer.paper)
+            self.save_file("Save the delivery sheet", f"{c.brief.title} delivery.pdf", ".pdf", data)
+            return
         self.bench.store_pending()
         text, self.draft = self.draft, ""
         self._edit("Put a line on the last list", lambda d: add_line(d, text))

@@ -122,7 +122,11 @@ def _bench(c: Commission, studio: Studio, step: Step | None, draft: str, now: da
     left = hours_text(minutes_to_paint(c, studio))
     sections = [
         Section(
-            "Before it goes", (Fact("Painting", "finished" if painted else f"{left} to paint", "good" if painted else "plain"),)
+            "Before it goes",
+            (
+                Fact("Painting", "finished" if painted else f"{left} to paint", "good" if painted else "plain"),
+                Press("sheet", "Save the delivery sheet (PDF)…"),
+            ),
         ),
         Section("Last list", listed),
     ]
