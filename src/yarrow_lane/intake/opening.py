@@ -1,6 +1,7 @@
 """Opening a client's picture: upright, in sRGB, or one clear sentence why not."""
 
 import io
+import warnings
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
@@ -24,6 +25,8 @@ ENDINGS = {
 _NEUTRAL = (140, 140, 140)  # the surround grey: what lies under a transparent picture
 # Pillow's own limit is below ours; it is checked here, with words, before any pixel is decoded.
 Image.MAX_IMAGE_PIXELS = None
+# Absurd EXIF is common in what passes through messengers; the painter is told nothing, since nothing is lost by it.
+warnings.filterwarnings("ignore", "Corrupt EXIF data", UserWarning)
 
 
 class PictureTrouble(Trouble):
@@ -77,8 +80,18 @@ def _identify(source: Path | bytes, name: str) -> Image.Image:
         ) from error
     except Exception as error:  # broken headers raise many kinds: struct, Syntax, Value, OS
         raise PictureTrouble(
-            f"“{name}” cannot be opened", f"its beginning is damaged ({error})", "ask for it to be sent again"
+            f"“{name}” cannot be opened", "its beginning is damaged", "ask for it to be sent again"
         ) from error
+    try:
+        _accept(image, name)
+    except PictureTrouble:
+        image.close()
+        raise
+    return image
+
+
+def _accept(image: Image.Image, name: str) -> None:
+    """Raises `PictureTrouble` for a kind we do not read and for more pixels than we decode."""
     if image.format not in ENDINGS:
         raise PictureTrouble(
             f"“{name}” is not taken in", f"{image.format} is no kind we read", "save it as JPEG, PNG, TIFF, WebP or HEIC"
@@ -89,7 +102,6 @@ def _identify(source: Path | bytes, name: str) -> Image.Image:
             f"it has {image.width * image.height / 1e6:.0f} megapixels and the limit is {MOST_PIXELS / 1e6:.0f}",
             "ask for a smaller copy",
         )
-    return image
 
 
 def _size_of(path: Path, name: str) -> int:
@@ -180,11 +192,11 @@ def open_picture(source: Path | bytes, name: str, preview_px: int | None = None)
             upright = _upright(image)
             picture = np.asarray(_in_srgb(upright))
         except Exception as error:  # decoders raise OSError, SyntaxError, ValueError, struct.error, MemoryError
-            raise PictureTrouble(
-                f"“{name}” cannot be opened",
-                f"its picture data is damaged or cut short ({error})",
-                "ask for it to be sent again",
-            ) from error
+            # The decoder's own words speak of boxes and streams: they would tell the painter nothing.
+            why = "its picture data is damaged or cut short"
+            if isinstance(error, MemoryError):
+                why = "this machine has too little memory for it"
+            raise PictureTrouble(f"“{name}” cannot be opened", why, "ask for it to be sent again") from error
     return Opened(picture, facts)
 
 
@@ -219,5 +231,5 @@ def _converted(image: Image.Image, profile: bytes) -> Image.Image:
         target = ImageCms.createProfile("sRGB")
         mode = "RGBA" if image.mode == "RGBA" else "RGB"
         return ImageCms.profileToProfile(image, embedded, target, outputMode=mode) or image
-    except ImageCms.PyCMSError:
+    except (ImageCms.PyCMSError, OSError):
         return image  # a damaged profile says nothing: the pixels are then read as sRGB, the usual meaning

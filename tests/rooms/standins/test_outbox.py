@@ -1,0 +1,58 @@
+"""Letters in the outbox are mail any program can open: read back with Python's own mail parser (RFC 5322)."""
+
+from email import message_from_bytes
+from email.policy import default, strict
+
+import pytest
+
+from tests.conftest import NOON
+from yarrow_lane.standins.outbox import free_name, letter_bytes
+
+
+def parsed(**change: str):
+    words = {
+        "painter": "R. Thorne",
+        "client": "M. Okonjo",
+        "mail": "m.okonjo@example.org",
+        "subject": "Photographs",
+        "text": "Dear",
+    }
+    words.update(change)
+    data = letter_bytes(*(words[k] for k in ("painter", "client", "mail", "subject", "text")), NOON, words.get("warning", ""))
+    return message_from_bytes(data, policy=default + strict)
+
+
+def test_a_letter_reads_back_as_it_was_written():
+    text = "Dear Łukasz,\n\none from eye height, by a window – eyes sharp.\n"
+    letter = parsed(text=text, client="Łukasz Ždanović", subject="Photographs for Pip, the cat")
+    assert letter.get_content() == text
+    assert letter["To"].addresses[0].display_name == "Łukasz Ždanović"
+    assert letter["To"].addresses[0].addr_spec == "m.okonjo@example.org"
+    assert letter["Subject"] == "Photographs for Pip, the cat"
+    assert letter["Date"].datetime == NOON
+    assert letter["X-Unsent"] == "1", "mail programs open it as a draft"
+    assert len(letter["From"].addresses) == 1 and not letter.defects
+
+
+@pytest.mark.parametrize("mail", ["", "   ", "no address", "two@x.org, three@x.org"])
+def test_without_an_address_the_painter_fills_it_in(mail):
+    assert parsed(mail=mail)["To"] is None
+
+
+def test_the_warning_of_a_surprise_stands_in_the_head_never_in_the_text():
+    letter = parsed(warning="A surprise: do not contact\nthe grandfather")
+    assert letter["X-Yarrow-Warning"] == "A surprise: do not contact the grandfather"
+    assert "surprise" not in letter.get_content()
+
+
+def test_line_breaks_cannot_smuggle_headers_in():
+    letter = parsed(subject="Hello\nBcc: someone@example.org", painter="R\r\nBcc: x@example.org", client="M\nCc: y@example.org")
+    assert letter["Bcc"] is None and letter["Cc"] is None
+
+
+def test_nothing_sent_is_overwritten(tmp_path):
+    names = []
+    for _ in range(3):
+        names.append(free_name(tmp_path, "2026-03-09 c0001"))
+        names[-1].write_bytes(b"x")
+    assert [n.name for n in names] == ["2026-03-09 c0001.eml", "2026-03-09 c0001 2.eml", "2026-03-09 c0001 3.eml"]
