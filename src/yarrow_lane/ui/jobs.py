@@ -1,15 +1,20 @@
 """Work off the interface thread: one newest ticket per kind, late answers dropped, errors reach the person."""
 
+import os
+import sys
+import threading
 import traceback
 from collections.abc import Callable
 from typing import Any
 
+import cv2
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
 from yarrow_lane.measure.progress import Cancelled, Progress
 from yarrow_lane.measure.trouble import Trouble
 
 _WORKERS = 2  # our choice: two cores; more would only crowd the interface thread
+_NICENESS = 10  # our choice: about a tenth of the interface thread's share while both want a core
 
 
 class _Ticket:
@@ -28,6 +33,7 @@ class _Run(QRunnable):
         self._jobs, self._ticket = jobs, ticket
 
     def run(self) -> None:
+        _step_back()
         ticket = self._ticket
         answer: Any = None
         error: Exception | None = None
@@ -42,6 +48,12 @@ class _Run(QRunnable):
         self._jobs.answered.emit(ticket, answer, error)
 
 
+def _step_back() -> None:
+    """Give this worker's thread less of the processor than the interface has (Linux counts niceness by thread)."""
+    if sys.platform.startswith("linux"):
+        os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), _NICENESS)
+
+
 class Jobs(QObject):
     """Runs work on a small pool; answers come back on the interface thread."""
 
@@ -53,6 +65,8 @@ class Jobs(QObject):
         super().__init__()
         self._pool = QThreadPool()
         self._pool.setMaxThreadCount(_WORKERS)
+        # The workers are all the threads there should be: OpenCV would start as many again inside each.
+        cv2.setNumThreads(1)
         self._failed = failed
         self._newest: dict[str, _Ticket] = {}
         self._open: set[_Ticket] = set()

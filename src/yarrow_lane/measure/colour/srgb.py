@@ -1,5 +1,6 @@
 """sRGB to light and back (IEC 61966-2-1:1999)."""
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -9,8 +10,12 @@ LINEAR_OF_CODE = np.where(_CODES <= 0.04045, _CODES / 12.92, ((_CODES + 0.055) /
 
 
 def linear_from_srgb8(picture: NDArray[np.uint8]) -> NDArray[np.float32]:
-    """Linear light 0..1 of 8-bit sRGB, same shape."""
-    return LINEAR_OF_CODE[picture]
+    """Linear light 0..1 of 8-bit sRGB, same shape.
+
+    OpenCV looks the codes up, since it lets the interface run meanwhile; indexing an array would not.
+    """
+    flat = np.ascontiguousarray(picture).reshape(-1, 1)
+    return np.asarray(cv2.LUT(flat, LINEAR_OF_CODE), np.float32).reshape(picture.shape)
 
 
 def srgb8_from_linear(light: NDArray[np.floating]) -> NDArray[np.uint8]:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFontMetricsF, QImage, QPainter, QPen
+from PySide6.QtGui import QColor, QFontMetricsF, QImage, QPainter
 
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
@@ -20,7 +20,6 @@ class TilePaint:
     tone: str
     image: QImage | None
     eyes: tuple[QImage | None, ...]
-    chosen: bool
 
 
 def cover(rect: QRectF, image: QImage) -> QRectF:
@@ -58,10 +57,6 @@ def paint_tile(painter: QPainter, rect: QRectF, tile: TilePaint) -> None:
         shown = metrics.elidedText(line, Qt.TextElideMode.ElideRight, rect.right() - text_x - px(4))
         painter.drawText(QPointF(text_x, picture.bottom() + px(16) + n * px(17)), shown)
     _paint_foot(painter, QRectF(rect.x(), rect.bottom() - foot_h, rect.width(), foot_h), tile)
-    if tile.chosen:
-        painter.setPen(QPen(QColor(c.here), 3))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawRect(rect.adjusted(-2, -2, 2, 2))
 
 
 def _paint_foot(painter: QPainter, foot: QRectF, tile: TilePaint) -> None:

@@ -11,7 +11,8 @@ from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.ui.jobs import Jobs
 
-_GATHER_MS = 300  # our choice: what arrives within this time is one change on record
+# Our choice: what arrives within this time is one change on record; the first ones soon, so that something is seen.
+_FIRST_MS, _GATHER_MS = 300, 1500
 
 
 class Arrivals(QObject):
@@ -32,7 +33,6 @@ class Arrivals(QObject):
         self.reading = (0, 0)
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
-        self._timer.setInterval(_GATHER_MS)
         self._timer.timeout.connect(self._land)
         self._read.connect(self._gather)
 
@@ -63,7 +63,7 @@ class Arrivals(QObject):
         if photo is not None:
             self._waiting.append(photo)
         if not self._timer.isActive():
-            self._timer.start()
+            self._timer.start(_GATHER_MS if self.reading[0] > 1 else _FIRST_MS)
 
     def _land(self) -> None:
         if self._waiting:

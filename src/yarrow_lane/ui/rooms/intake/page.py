@@ -80,6 +80,9 @@ class IntakePage(RoomPage):
         self._soon.setSingleShot(True)
         self._soon.setInterval(_SOON_MS)
         self._soon.timeout.connect(self._refresh_if_open)
+        self._sheets_later = QTimer(self)
+        self._sheets_later.setSingleShot(True)
+        self._sheets_later.timeout.connect(self._show_sheets_now)
         self.judging.judged.connect(self._refresh_soon)
         self.arrivals.landed.connect(self._land)
         self.arrivals.ended.connect(self._ended)
@@ -129,7 +132,15 @@ class IntakePage(RoomPage):
             self.dials.show_dials(*light_dials(c, evidence))
         elif not self.letter.toPlainText():
             self.draft_letter()
-        self.show_sheets(view.bench, view.choices)
+        if of:  # while a batch is read the cards come first, and the bench in a turn of its own
+            self._sheets_later.start()
+        else:
+            self._show_sheets_now()
+
+    def _show_sheets_now(self) -> None:
+        self._sheets_later.stop()
+        if self.view is not None and self.commission_id:
+            self.show_sheets(self.view.bench, self.view.choices)
 
     def _show_photo(self, photo: Photo) -> None:
         self._show_overlay(photo)

@@ -1,7 +1,7 @@
 """All photographs of a commission as cards."""
 
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QWheelEvent
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.intake.photos import Eye
@@ -11,7 +11,9 @@ from yarrow_lane.ui.pictures import PictureShelf
 from yarrow_lane.ui.rooms.intake.view import Tile
 from yarrow_lane.ui.theme.colours import SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
+from yarrow_lane.ui.theme.sheet import colours
 
+_MOST_CARDS = 80  # our choice: more than a large window shows
 _EYE_MARGIN = 1.9  # close-up of so many iris radii each way: lid and lashes are in it
 
 
@@ -36,7 +38,7 @@ class PhotoGrid(QWidget):
         self._tiles: tuple[Tile, ...] = ()
         self._chosen_id = ""
         self._slid = 0.0
-        self._columns = 3
+        self._cards: dict[str, tuple[object, QPixmap]] = {}
         pictures.arrived.connect(self.update)
 
     def show_tiles(self, tiles: tuple[Tile, ...], chosen_id: str) -> None:
@@ -79,11 +81,29 @@ class PhotoGrid(QWidget):
         painter.end()
 
     def _paint_tile(self, painter: QPainter, place: QRectF, t: Tile) -> None:
+        painter.drawPixmap(place.topLeft(), self._card(place.size().toSize(), t))
+        if t.photo_id == self._chosen_id:
+            painter.setPen(QPen(QColor(colours().here), 3))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(place.adjusted(-2, -2, 2, 2))
+
+    def _card(self, size: QSize, t: Tile) -> QPixmap:
+        """The card as it was drawn last, or drawn anew: while a batch is judged, drawing costs more than looking."""
         image = self._pictures.thumbnail(t.photo_id, t.name)
         eyes = tuple(self._pictures.thumbnail(t.photo_id, t.name, eye_area(e, t.size_px)) for e in t.eyes)
-        paint_tile(
-            painter, place, TilePaint(t.name, t.use, t.lines, t.share, t.tone, image, eyes, t.photo_id == self._chosen_id)
-        )  # fmt: skip
+        state = (t, size.toTuple(), colours(), *(i.cacheKey() if i is not None else 0 for i in (image, *eyes)))
+        kept = self._cards.get(t.photo_id)
+        if kept is not None and kept[0] == state:
+            return kept[1]
+        card = QPixmap(size)
+        painter = QPainter(card)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        paint_tile(painter, QRectF(card.rect()), TilePaint(t.name, t.use, t.lines, t.share, t.tone, image, eyes))
+        painter.end()
+        while len(self._cards) >= _MOST_CARDS:
+            self._cards.pop(next(iter(self._cards)))
+        self._cards[t.photo_id] = (state, card)
+        return card
 
     # --- hands
 
