@@ -32,7 +32,6 @@ class Compose:
     format_name: str = ""
     photo_id: str = ""
     crop: Rect | None = None
-    approved: bool = False
 
     @property
     def sized(self) -> bool:

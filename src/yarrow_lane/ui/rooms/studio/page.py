@@ -96,6 +96,7 @@ class StudioPage(RoomPage):
             return
         label, step = {
             "name": ("Named the studio", lambda s: replace(s, name=str(value).strip() or "Studio")),
+            "painter": ("Wrote the painter's name", lambda s: replace(s, painter=str(value).strip())),
             "celsius": ("Read the temperature", lambda s: set_climate(s, Climate(_number(value), climate.humidity))),
             "humidity": ("Read the humidity", lambda s: set_climate(s, Climate(climate.celsius, _number(value)))),
             "hours": ("Changed the hours a day", lambda s: replace(s, week=replace(week, minutes_a_day=60 * _number(value)))),

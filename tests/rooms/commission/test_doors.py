@@ -1,0 +1,92 @@
+"""Each door's state follows from the facts, one after the other."""
+
+from dataclasses import replace
+from datetime import timedelta
+
+import pytest
+
+from tests.conftest import NOON
+from tests.rooms.commission.making import LEAD, STUDIO, fresh, shut_up_to
+from yarrow_lane.check.comparison import Check
+from yarrow_lane.commission.commission import CommissionTrouble, pass_door, take_photo_away, unpass_door
+from yarrow_lane.commission.doors import DOORS, door_now, doors_of, minutes_to_paint, passes_of, thickest_film
+from yarrow_lane.intake.photos import Intake
+from yarrow_lane.palette.wells import Palette
+from yarrow_lane.transfer.squares import Transfer
+
+
+@pytest.mark.parametrize("door", DOORS)
+def test_the_facts_shut_one_door_after_the_other(door):
+    reach = DOORS.index(door)
+    doors = doors_of(shut_up_to(door), STUDIO)
+    assert [d.state for d in doors[: reach + 1]] == ["shut"] * (reach + 1), [d.wants for d in doors]
+    assert all(d.state == "ahead" and d.wants for d in doors[reach + 1 :])
+    assert door_now(doors).name == DOORS[min(reach + 1, 8)]
+
+
+def test_a_new_commission_stands_before_all_nine():
+    doors = doors_of(fresh(), STUDIO)
+    assert [d.name for d in doors] == list(DOORS) and {d.state for d in doors} == {"ahead"}
+    assert doors[0].wants == "no photographs yet" and doors[8].fact == "promised Fri 10\u202fApr"
+
+
+@pytest.mark.parametrize(
+    ("door", "change", "wants"),
+    [
+        ("Intake", {"intake": Intake((replace(LEAD, use="helper"),))}, "no photograph is lead"),
+        ("Intake", {"intake": Intake((replace(LEAD, eyes=()),))}, "mark the eyes on window.jpg"),
+        ("Transfer", {"transfer": Transfer(4, ((0, 0), (1, 0)))}, "18 squares to draw"),
+        ("Transfer", {"transfer": Transfer(0, ())}, "no squares chosen"),
+        ("Palette", {"palette": Palette()}, "no colour taken"),
+        (
+            "Check",
+            {"check": Check("p", "early.jpg", (9, 9), NOON - timedelta(days=9))},
+            "compare again when the painting is done",
+        ),
+    ],
+)
+def test_what_a_door_still_wants(door, change, wants):
+    commission = replace(shut_up_to("Deliver"), **change)
+    found = next(d for d in doors_of(commission, STUDIO) if d.name == door)
+    assert (found.state, found.wants) == ("ahead", wants)
+
+
+def test_facts_are_told_in_one_line_in_the_painters_unit():
+    facts = {d.name: d.fact.replace("\u202f", " ") for d in doors_of(shut_up_to("Deliver"), STUDIO)}
+    assert facts["Intake"] == "1 photo, 1 kept"
+    assert facts["Compose"] == "24 × 30 cm, upright"
+    assert facts["Transfer"] == "4 × 5 squares, 6 cm"
+    assert facts["Tone"] == "raw umber wash"
+    assert facts["Palette"] == "1 well, 1 mixed"
+    assert facts["Deliver"] == "delivered Mon 9 Mar"
+    inches = {d.name: d.fact.replace("\u202f", " ") for d in doors_of(shut_up_to("Compose"), replace(STUDIO, unit="in"))}
+    assert inches["Compose"] == "9 7/16 × 11 13/16 in, upright"
+
+
+def test_a_passed_door_keeps_its_reason_until_the_facts_decide_again():
+    c = pass_door(fresh(), "Intake", "  prints come by post ", NOON.date())
+    (intake, *_) = doors_of(c, STUDIO)
+    assert intake.state == "passed" and intake.wants == "no photographs yet"
+    assert c.doors.reason("Intake") == "prints come by post"
+    again = pass_door(c, "Intake", "they came", NOON.date())
+    assert len(again.doors.passed) == 1 and again.doors.reason("Intake") == "they came"
+    assert doors_of(unpass_door(c, "Intake"), STUDIO)[0].state == "ahead"
+    # Facts outrank the passing: once the door would shut by itself, it is shut.
+    assert doors_of(replace(shut_up_to("Intake"), doors=c.doors), STUDIO)[0].state == "shut"
+    with pytest.raises(CommissionTrouble):
+        pass_door(fresh(), "Intake", "   ", NOON.date())
+
+
+def test_a_photograph_that_leaves_takes_its_crop_along():
+    c = shut_up_to("Compose")
+    gone = take_photo_away(c, "p1")
+    assert gone.intake.photos == () and gone.compose.crop is None and gone.compose.sized
+    other = replace(c, intake=Intake((LEAD, replace(LEAD, id="p2"))))
+    assert take_photo_away(other, "p2").compose.crop == c.compose.crop
+
+
+def test_work_left_shrinks_with_every_finished_pass():
+    whole, half, done = (minutes_to_paint(shut_up_to("Easel", n), STUDIO) for n in (99, 5, 0))
+    assert whole > half > done == 0
+    assert thickest_film(shut_up_to("Easel"), STUDIO) in ("normal", "thick")
+    assert passes_of(fresh(), STUDIO) == ()
