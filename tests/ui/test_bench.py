@@ -125,6 +125,7 @@ def test_words_being_written_survive_a_refresh_and_are_stored_on_leaving(qtbot, 
 def test_the_wheel_scrolls_and_never_changes_a_number(bench, heard):
     bench.show_sheet(sheet(Amount("count", "Across", 9, 2, 40)))
     editor = bench.line("count").editor
+    editor.clearFocus()
     wheel = QWheelEvent(
         QPointF(5, 5), QPointF(5, 5), QPoint(0, 0), QPoint(0, 120), Qt.MouseButton.NoButton, Qt.KeyboardModifier.NoModifier,
         Qt.ScrollPhase.NoScrollPhase, False,

@@ -41,7 +41,9 @@ class RegionShown(ReferenceCanvas):
             return
         b = polygon_bounds(self._region.outline)
         air = max(b.width, b.height) * _AIR
-        self.fit(Rect(b.x - air, b.y - air, b.width + 2 * air, b.height + 2 * air))
+        left, top = max(0.0, b.x - air), max(0.0, b.y - air)
+        right, bottom = min(self.content[0], b.right + air), min(self.content[1], b.bottom + air)
+        self.fit(Rect(left, top, right - left, bottom - top))
 
     def resizeEvent(self, event: object) -> None:
         self._aim()

@@ -1,0 +1,401 @@
+"""Each room by mouse and keys, on a commission that stands at its door."""
+
+from datetime import timedelta
+
+import numpy as np
+import pytest
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QMouseEvent
+from PySide6.QtWidgets import QApplication, QFileDialog
+
+from tests.conftest import NOON, jpeg_of
+from tests.journeys.hands import LEFT, click, drag, fill, keys, press, send
+from yarrow_lane.compose.canvas import set_size
+from yarrow_lane.intake.photos import add_photo, set_use
+from yarrow_lane.palette.wells import patch_colour
+
+ESC, ENTER, SPACE = Qt.Key.Key_Escape, Qt.Key.Key_Return, Qt.Key.Key_Space
+SHIFT = Qt.KeyboardModifier.ShiftModifier
+
+
+@pytest.fixture
+def framed(qtbot, window, commission_id, wait_idle, cat):
+    """A cat of 902 x 600 px on 24 x 30 cm, its crop laid."""
+    desk = window.desk
+    photo = desk.photo_from_file(jpeg_of(np.kron(cat, np.ones((2, 2, 1), np.uint8))), "cat.jpg")
+    desk.do_part(commission_id, "in", "intake", lambda i: add_photo(i, photo))
+    desk.do_part(commission_id, "lead", "intake", lambda i: set_use(i, photo.id, "lead"))
+    desk.do_part(commission_id, "size", "compose", lambda c: set_size(c, 240, 300))
+    window.open_door(commission_id, "Compose")
+    wait_idle(window)
+    keys(qtbot, window, ENTER)
+    wait_idle(window)
+    return window
+
+
+def now(window):
+    return window.desk.commission(window.commission_id)
+
+
+def test_the_crop_is_pulled_by_its_corners_and_keeps_its_shape(framed):
+    canvas, crop = framed.current.canvas, now(framed).compose.crop
+    drag(canvas, (crop.right, crop.bottom), (crop.right - 120, crop.bottom - 60))
+    smaller = now(framed).compose.crop
+    assert smaller.width < crop.width and smaller.width / smaller.height == pytest.approx(0.8)
+    assert (smaller.x, smaller.y) == pytest.approx((crop.x, crop.y), abs=1.0), "the opposite corner stays"
+    drag(canvas, (smaller.x, smaller.y), (smaller.x + 40, smaller.y + 50))
+    smallest = now(framed).compose.crop
+    assert (smallest.right, smallest.bottom) == pytest.approx((smaller.right, smaller.bottom), abs=1.0)
+    drag(canvas, (5, 5), (50, 50))
+    assert now(framed).compose.crop == smallest, "a drag beside the crop moves nothing"
+
+
+def test_the_crop_never_leaves_the_photograph(qtbot, framed):
+    canvas = framed.current.canvas
+    keys(qtbot, canvas, "-", "-", "-", "-")
+    for _ in range(40):
+        keys(qtbot, canvas, (Qt.Key.Key_Left, SHIFT), (Qt.Key.Key_Up, SHIFT))
+    crop = now(framed).compose.crop
+    assert (crop.x, crop.y) == (0, 0)
+    for _ in range(60):
+        keys(qtbot, canvas, "+")
+    assert now(framed).compose.crop.height == pytest.approx(600)
+
+
+def test_sizes_of_ones_own_in_any_unit(qtbot, framed):
+    page = framed.current
+    fill(qtbot, page, "width", "8 1/2 in")
+    assert now(framed).compose.width_mm == pytest.approx(215.9) and now(framed).compose.format_name == ""
+    fill(qtbot, page, "height", "as tall as him")
+    assert "is not a length" in framed.message.text and now(framed).compose.height_mm == 300
+    fill(qtbot, page, "height", "9 m")
+    assert "outside 4 cm to 4 m" in framed.message.text
+    page.choices.button("series", "iso").click()
+    fill(qtbot, page, "format", "iso A3")
+    assert (now(framed).compose.width_mm, now(framed).compose.height_mm) == (297, 420)
+
+
+def test_the_size_may_come_before_the_photograph(qtbot, window, commission_id):
+    window.open_door(commission_id, "Compose")
+    page = window.current
+    fill(qtbot, page, "width", "30")
+    assert "now write the height" in window.message.text
+    fill(qtbot, page, "height", "40")
+    assert (now(window).compose.width_mm, now(window).compose.height_mm) == (300, 400)
+    keys(qtbot, window, ESC, ENTER)
+    assert window.door == "Intake"
+
+
+def test_another_canvas_forgets_the_squares_drawn_on_the_old(qtbot, framed, wait_idle):
+    keys(qtbot, framed, "3")
+    wait_idle(framed)
+    keys(qtbot, framed, SPACE, SPACE)
+    assert len(now(framed).transfer.drawn) == 2
+    keys(qtbot, framed, "2")
+    framed.current.choices.button("turn", "lying").click()
+    assert now(framed).transfer.drawn == () and now(framed).compose.width_mm == 300
+
+
+def test_squares_by_mouse_and_upside_down(qtbot, framed, wait_idle, tmp_path, monkeypatch):
+    keys(qtbot, framed, "3")
+    page = framed.current
+    wait_idle(framed)
+    fill(qtbot, page, "count", 6)
+    click(page.canvas, (100, 100))  # sides of 4 cm: the third square across, the third down
+    assert page.square == (2, 2) and page._name.text() == "Square C3"
+    keys(qtbot, framed, SPACE)
+    assert now(framed).transfer.drawn == ((2, 2),) and page.square == (3, 2)
+    click(page.reference, (100, 100))
+    keys(qtbot, framed, SPACE)
+    assert now(framed).transfer.drawn == (), "Space takes the mark off again"
+    keys(qtbot, framed, "f")
+    column = page.square[0]
+    keys(qtbot, framed, Qt.Key.Key_Right)
+    assert page.square[0] == column - 1, "upside down the arrows follow what is seen"
+    fill(qtbot, page, "paper", "Letter")
+    target = tmp_path / "squares"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
+    press(qtbot, page, "pdf")
+    assert (tmp_path / "squares.pdf").read_bytes().startswith(b"%PDF") and "Written to" in framed.message.text
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: ("/proc/no/squares.pdf", ""))
+    press(qtbot, page, "pdf")
+    assert "was not written" in framed.message.text and "choose another folder" in framed.message.text
+
+
+def test_the_study_follows_its_limits_and_can_stand_alone(qtbot, framed, wait_idle):
+    keys(qtbot, framed, "4")
+    page = framed.current
+    wait_idle(framed)
+    before = page.shares
+    fill(qtbot, page, "light", 80)
+    wait_idle(framed)
+    assert page.shares[2] < before[2] and sum(page.shares) == pytest.approx(1)
+    fill(qtbot, page, "squint", 12)
+    fill(qtbot, page, "coats", 3)
+    wait_idle(framed)
+    assert (now(framed).tone.squint_mm, now(framed).tone.ground_coats) == (12, 3)
+    page.choices.button("look", "study").click()
+    assert page.reference.isHidden() and page.study.isVisible()
+    keys(qtbot, framed, ENTER)
+    assert framed.door == "Tone", "without a ground there is nothing to go on from"
+    fill(qtbot, page, "ground", "dark umber")
+    keys(qtbot, framed, ENTER)
+    assert framed.door == "Palette"
+
+
+def test_wells_are_taken_walked_greyed_and_emptied(qtbot, framed, wait_idle):
+    keys(qtbot, framed, "5")
+    page = framed.current
+    wait_idle(framed)
+    fill(qtbot, page, "patch", 8)
+    for place in ((60, 60), (120, 150), (200, 280)):
+        click(page.canvas, place)
+    wells = now(framed).palette.by_lightness
+    assert [w.patch_mm for w in wells] == [8, 8, 8] and len({w.name for w in wells}) == 3
+    page.select(wells[0].id)
+    keys(qtbot, framed, Qt.Key.Key_Right)
+    assert page.chosen_id == wells[1].id
+    keys(qtbot, framed, Qt.Key.Key_Left, Qt.Key.Key_Left)
+    assert page.chosen_id == wells[2].id, "the row is walked in a ring"
+    keys(qtbot, framed, "g")
+    shown = page.canvas.levels.images[0].pixelColor(40, 40)
+    assert shown.red() == shown.green() == shown.blue()
+    keys(qtbot, framed, "g")
+    assert patch_colour(page.canvas.shown.picture, page_patch(page, (120, 150)))[0] in {w.srgb for w in wells}
+    press(qtbot, page, "empty")
+    assert len(now(framed).palette.wells) == 2
+
+
+def page_patch(page, place, side_mm=8.0):
+    from yarrow_lane.measure.plane import Rect
+
+    scale = page.canvas.shown.picture.shape[1] / 240
+    at = page.canvas.to_content(page.canvas.to_screen(place))
+    return Rect((at[0] - side_mm / 2) * scale, (at[1] - side_mm / 2) * scale, side_mm * scale, side_mm * scale)
+
+
+def draw(qtbot, page, window, kind, corners, close=ENTER):
+    fill(qtbot, page, "kind", kind)
+    keys(qtbot, window, "d")
+    for corner in corners:
+        click(page.canvas, corner)
+    if close is not None:
+        keys(qtbot, window, close)
+
+
+def test_regions_are_drawn_taken_back_renamed_and_wiped(qtbot, framed, wait_idle):
+    keys(qtbot, framed, "6")
+    page = framed.current
+    wait_idle(framed)
+    draw(qtbot, page, framed, "fur", ((20, 20), (200, 20), (200, 200), (10, 290)), close=None)
+    keys(qtbot, framed, Qt.Key.Key_Backspace)
+    assert len(page.canvas.corners) == 3
+    at = page.canvas.to_screen((100, 100))
+    send(page.canvas, QMouseEvent.Type.MouseButtonDblClick, at)
+    (fur,) = now(framed).layers.regions
+    assert len(fur.outline) == 3 and not page.canvas.drawing
+    draw(qtbot, page, framed, "nose", ((30, 30), (40, 30)), close=ENTER)
+    assert "at least three corners" in framed.message.text and len(now(framed).layers.regions) == 1
+    draw(qtbot, page, framed, "nose", ((30, 30),), close=ESC)
+    assert not page.canvas.drawing and framed.door == "Layers"
+    click(page.canvas, (120, 60))
+    fill(qtbot, page, "name", "back of the head")
+    fill(qtbot, page, "region kind", "hair")
+    assert (now(framed).layers.regions[0].name, now(framed).layers.regions[0].kind) == ("back of the head", "hair")
+    press(qtbot, page, "wipe")
+    assert now(framed).layers.regions == ()
+    keys(qtbot, framed, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
+    assert len(now(framed).layers.regions) == 1
+
+
+def test_the_score_is_walked_and_says_what_must_be_dry(qtbot, framed, wait_idle):
+    keys(qtbot, framed, "6")
+    page = framed.current
+    wait_idle(framed)
+    keys(qtbot, framed, ENTER)
+    draw(qtbot, page, framed, "fur", ((40, 60), (200, 60), (200, 280), (40, 280)))
+    keys(qtbot, framed, Qt.Key.Key_Right)
+    first = page.view.chosen
+    assert first is not None and "nothing must dry" in str(page.bench._sheet)
+    keys(qtbot, framed, Qt.Key.Key_Right, Qt.Key.Key_Right, Qt.Key.Key_Right)
+    assert "Must be dry before it" in str(page.bench._sheet)
+    page.score.grab()
+    order = [bar.name for bar in page.view.score]
+    page.choices.button("background", "last").click()
+    assert [bar.name for bar in page.view.score] != order
+    page.choices.button("values", "light to dark").click()
+    assert now(framed).layers.school.values == "light to dark"
+
+
+@pytest.fixture
+def at_the_easel(qtbot, framed, wait_idle):
+    keys(qtbot, framed, "6")
+    wait_idle(framed)
+    keys(qtbot, framed, ENTER)
+    draw(qtbot, framed.current, framed, "fur", ((40, 60), (200, 60), (200, 280), (40, 280)))
+    keys(qtbot, framed, "7")
+    wait_idle(framed)
+    return framed
+
+
+def test_the_clock_runs_for_the_pass_it_was_started_on(qtbot, at_the_easel, clock):
+    page = at_the_easel.current
+    started = page.view.paint
+    keys(qtbot, at_the_easel, SPACE)
+    clock.now += timedelta(minutes=55)
+    page.refresh()
+    assert page.view.clock == "0:55:00" and "Take a break" in str(page.bench._sheet)
+    other = page.bench.line("pass")._options[2][0]
+    fill(qtbot, page, "pass", other)
+    assert page.view.paint.id == started.id, "the hand is still on it"
+    keys(qtbot, at_the_easel, SPACE)
+    assert page.view.paint.id == other and not page.view.running
+    assert page.view.dry_tone == "wrong" and page.view.dry.startswith("first: ")
+
+
+def test_hours_are_corrected_with_a_reason_and_never_undone(qtbot, at_the_easel, clock):
+    page = at_the_easel.current
+    keys(qtbot, at_the_easel, SPACE)
+    clock.now += timedelta(minutes=30)
+    keys(qtbot, at_the_easel, SPACE)
+    fill(qtbot, page, "correction", -10)
+    fill(qtbot, page, "why", "the telephone rang")
+    press(qtbot, page, "correct")
+    assert [round(e.minutes) for e in _entries(at_the_easel)] == [30, -10]
+    assert _entries(at_the_easel)[1].why == "the telephone rang"
+    before = len(now(at_the_easel).log)
+    keys(qtbot, at_the_easel, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
+    assert len(now(at_the_easel).log) == before
+
+
+def _entries(window):
+    from yarrow_lane.easel.clock import time_entries
+
+    return time_entries(now(window).log)
+
+
+def test_z_shows_the_whole_and_back(qtbot, at_the_easel):
+    place = at_the_easel.current.place
+    near = place.scale
+    keys(qtbot, at_the_easel, "z")
+    whole = place.scale
+    keys(qtbot, at_the_easel, "z")
+    assert place.scale == pytest.approx(near) and whole <= near
+    at_the_easel.current.words.grab()
+
+
+def test_the_painting_is_checked_in_every_way(qtbot, framed, wait_idle, cat_file):
+    keys(qtbot, framed, "8")
+    framed.take_files([cat_file])
+    qtbot.waitUntil(lambda: bool(now(framed).check.photo_id), timeout=20_000)
+    wait_idle(framed)
+    page = framed.current
+    keys(qtbot, framed, "f", "f")
+    assert page.painting.upside_down and not page.painting.mirrored
+    keys(qtbot, framed, "f", "g")
+    wait_idle(framed)
+    assert not page.painting.upside_down
+    colour = page.painting.levels.images[-1].pixelColor(20, 20)
+    assert colour.red() == colour.green() == colour.blue()
+    keys(qtbot, framed, "b")
+    sides = set()
+    for _ in range(2):
+        page.blink_now()
+        sides.add((page.reference.isVisible(), page.painting.isVisible()))
+    assert sides == {(True, False), (False, True)}
+    page.choices.button("blink", "side").click()
+    fill(qtbot, page, "seen", "left ear too light")
+    press(qtbot, page, "note")
+    assert now(framed).check.seen == ("left ear too light",)
+    press(qtbot, page, "note")
+    assert "Nothing was noted" in framed.message.text
+
+
+def test_the_way_out_refuses_what_is_too_early(qtbot, framed, clock):
+    keys(qtbot, framed, "9")
+    page = framed.current
+    keys(qtbot, framed, ENTER, ENTER)
+    assert now(framed).deliver.rest_from == NOON
+    keys(qtbot, framed, ENTER)
+    assert now(framed).deliver.looked is None, "the yellow field is off until the rest is over"
+    clock.now += timedelta(hours=25)
+    page.refresh()
+    keys(qtbot, framed, ENTER)
+    assert now(framed).deliver.looked == clock.now
+    press(qtbot, page, "add")
+    assert "Nothing was added" in framed.message.text
+    page.steps.grab()
+    assert "Rest unseen: done" in page.steps.accessibleName()
+
+
+def test_the_delivery_sheet_is_saved(qtbot, framed, tmp_path, monkeypatch):
+    keys(qtbot, framed, "9")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "out.pdf"), ""))
+    press(qtbot, framed.current, "sheet")
+    assert (tmp_path / "out.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_the_studio_is_set_up_by_hand(qtbot, window, commission_id):
+    page = window.studio_page
+    page.choices.button("bench", "settings").click()
+    fill(qtbot, page, "painter", "R. Thorne")
+    fill(qtbot, page, "celsius", 24)
+    fill(qtbot, page, "humidity", 70)
+    fill(qtbot, page, "hours", 5.5)
+    fill(qtbot, page, "begin", 8)
+    fill(qtbot, page, "unit", "in")
+    page.bench.line("weekday 5").click()
+    page.bench.line("weekday 0").click()
+    studio = window.desk.studio
+    assert (studio.painter, studio.climate.celsius, studio.climate.humidity, studio.unit) == ("R. Thorne", 24, 70, "in")
+    assert (studio.week.minutes_a_day, studio.week.starts_at_hour, studio.week.weekdays) == (330, 8, (1, 2, 3, 4, 5))
+    keys(qtbot, window, ESC, ESC)
+    assert not page.settings
+
+
+def test_the_shelf_is_walked_and_opened(qtbot, window, commission_id):
+    from tests.rooms.commission.making import fresh
+
+    other = window.desk.start_commission(fresh().brief)
+    window.open_studio()
+    page = window.studio_page
+    page.select(commission_id)
+    keys(qtbot, page.shelf, Qt.Key.Key_Right)
+    assert page.selected == other
+    keys(qtbot, page.shelf, Qt.Key.Key_Right)
+    assert page.selected == commission_id, "the shelf is walked in a ring"
+    place = next(rect for canvas, rect, _ in page.shelf.places() if canvas.commission_id == other)
+    qtbot.mouseClick(page.shelf, LEFT, pos=place.center().toPoint())
+    assert page.selected == other
+    qtbot.mouseDClick(page.shelf, LEFT, pos=place.center().toPoint())
+    assert window.commission_id == other and window.door == "Intake"
+    keys(qtbot, window, ESC)
+    assert window.commission_id == "" and page.selected == other
+    press(qtbot, page, "put away")
+    assert window.desk.studio.on_shelf == (commission_id,)
+    keys(qtbot, window, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
+    assert window.desk.studio.on_shelf == (commission_id, other)
+
+
+def test_promises_and_hours_are_saved_as_files(qtbot, window, commission_id, tmp_path, monkeypatch):
+    window.open_studio()
+    for key, ending, word in (("calendar", ".ics", b"BEGIN:VCALENDAR"), ("hours", ".csv", b"commission,pass")):
+        monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, e=ending: (str(tmp_path / f"f{e}"), ""))
+        window.studio_page.choices.button("save", key).click()
+        assert (tmp_path / f"f{ending}").read_bytes().startswith(word)
+
+
+def test_doors_are_opened_from_the_lane_by_mouse_and_digit(qtbot, window, commission_id):
+    window.open_door(commission_id, "Intake")
+    lane = window.lane
+    row = lane._row(4)
+    qtbot.mouseClick(lane, LEFT, pos=row.center().toPoint())
+    assert window.door == "Palette"
+    keys(qtbot, window, "3")
+    assert window.door == "Transfer"
+    move = QMouseEvent(
+        QMouseEvent.Type.MouseMove, QPointF(row.center()), lane.mapToGlobal(QPointF(row.center())), Qt.MouseButton.NoButton,
+        Qt.MouseButton.NoButton, Qt.KeyboardModifier.NoModifier,
+    )  # fmt: skip
+    QApplication.sendEvent(lane, move)
+    assert window.door == "Transfer"

@@ -1,0 +1,85 @@
+"""Starting: the command line, the picture of the window, a studio that cannot be opened, the demo of the day."""
+
+import subprocess
+import sys
+from datetime import timedelta
+
+import pytest
+from PIL import Image
+
+from tests.conftest import NOON
+from yarrow_lane import __version__
+from yarrow_lane.demo.build import demo_folder
+from yarrow_lane.store.store import Store
+from yarrow_lane.ui import main as starting
+
+
+@pytest.fixture
+def data(tmp_path, monkeypatch):
+    monkeypatch.setattr(starting, "data_folder", lambda: tmp_path / "data")
+    return tmp_path / "data"
+
+
+def test_a_picture_of_ones_own_studio(qapp, data, tmp_path):
+    shot = tmp_path / "shot.png"
+    assert starting.main(["--shot", str(shot)]) == 0
+    with Image.open(shot) as image:
+        assert image.size == (1280, 800)
+    assert (data / "studio" / "studio.db").exists()
+
+
+def test_another_studio_is_named(qapp, data, tmp_path):
+    assert starting.main(["--studio", str(tmp_path / "mine"), "--shot", str(tmp_path / "a.png")]) == 0
+    assert (tmp_path / "mine" / "studio.db").exists() and not data.exists()
+
+
+def test_the_demo_is_a_copy_of_its_own(qapp, data, tmp_path):
+    assert starting.main(["--demo", "--shot", str(tmp_path / "a.png")]) == 0
+    (demo,) = (data / "demo").iterdir()
+    assert (demo / "complete").exists() and not (data / "studio").exists()
+
+
+def test_a_picture_that_cannot_be_written_is_said(qapp, data, tmp_path, capsys):
+    assert starting.main(["--shot", str(tmp_path / "no" / "such" / "a.png")]) == 1
+    assert "choose another place" in capsys.readouterr().err
+
+
+def test_a_studio_that_is_held_is_said_and_ends(qapp, data, tmp_path, capsys):
+    held = Store(tmp_path / "mine", NOON.date())
+    try:
+        assert starting.main(["--studio", str(tmp_path / "mine"), "--shot", str(tmp_path / "a.png")]) == 1
+    finally:
+        held.close()
+    assert "open in another Yarrow Lane" in capsys.readouterr().err
+
+
+def test_no_display_is_said_and_a_virtual_screen_used(monkeypatch, capsys):
+    for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"):
+        monkeypatch.delenv(name, raising=False)
+    starting._use_a_screen()
+    assert "virtual screen" in capsys.readouterr().err
+    starting._use_a_screen()
+    assert capsys.readouterr().err == "", "said once: the platform is chosen now"
+
+
+def test_the_module_starts_too():
+    outcome = subprocess.run([sys.executable, "-m", "yarrow_lane", "--version"], capture_output=True, text=True)
+    assert outcome.returncode == 0 and __version__ in outcome.stdout
+
+
+def test_the_demo_of_another_day_replaces_yesterdays(tmp_path):
+    first = demo_folder(tmp_path, NOON)
+    stamp = (first / "studio.db").stat().st_mtime_ns
+    assert demo_folder(tmp_path, NOON) == first and (first / "studio.db").stat().st_mtime_ns == stamp
+    second = demo_folder(tmp_path, NOON + timedelta(days=1))
+    assert second != first and not first.exists() and (second / "complete").exists()
+
+
+def test_the_window_offers_the_demo_and_keeps_the_studio_when_it_fails(qapp, data, tmp_path, monkeypatch):
+    application = starting.Application(tmp_path / "mine")
+    try:
+        window = application.window
+        window.studio_page.press("demo")
+        assert application.window is not window and len(application.window.desk.studio.on_shelf) == 5
+    finally:
+        application.close()
