@@ -77,7 +77,15 @@ def many_files(folder: Path) -> list[Path]:
 
 
 def resident_mb() -> float:
-    pages = int(Path("/proc/self/statm").read_text("ascii").split()[1])
+    """Of this process and those it started: the photographs are measured in one of its own."""
+    mine = str(os.getpid())
+    pages = 0
+    for place in Path("/proc").glob("[0-9]*"):
+        try:
+            if place.name == mine or (place / "stat").read_text("ascii", "replace").rsplit(")", 1)[1].split()[1] == mine:
+                pages += int((place / "statm").read_text("ascii").split()[1])
+        except OSError:
+            continue  # it ended while we looked
     return pages * os.sysconf("SC_PAGE_SIZE") / 1e6
 
 

@@ -197,7 +197,8 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     page.bench.line("line 0").click()
     clock.now += timedelta(days=4)
     page.refresh()
-    keys(qtbot, window, ESC, ENTER)
+    page.setFocus()  # leave the field
+    keys(qtbot, window, ENTER)
     clock.now += timedelta(hours=3)
     page.refresh()
     keys(qtbot, window, ENTER)

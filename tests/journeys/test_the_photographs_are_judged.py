@@ -297,6 +297,6 @@ def test_a_photograph_taken_away_is_no_longer_measured(qtbot, room, wait_idle, t
     gone = commission(room).intake.photos[-1]
     page.select(gone.id)
     press(qtbot, page, "take away")
-    assert not room.jobs.asked(f"judge {gone.id}")
+    assert not page.judging.wants(gone.id)
     wait_idle(room)
     assert len(page.view.tiles) == 4

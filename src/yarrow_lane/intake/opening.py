@@ -79,9 +79,7 @@ def _identify(source: Path | bytes, name: str) -> Image.Image:
             "ask for the original photograph",
         ) from error
     except Exception as error:  # broken headers raise many kinds: struct, Syntax, Value, OS
-        raise PictureTrouble(
-            f"“{name}” cannot be opened", "its beginning is damaged", "ask for it to be sent again"
-        ) from error
+        raise PictureTrouble(f"“{name}” cannot be opened", "its beginning is damaged", "ask for it to be sent again") from error
     try:
         _accept(image, name)
     except PictureTrouble:

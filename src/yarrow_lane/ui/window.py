@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 from yarrow_lane.commission.doors import DOORS, door_now, doors_of
 from yarrow_lane.commission.standing import standings
 from yarrow_lane.desk.desk import STUDIO, Change, Desk
+from yarrow_lane.intake.judge import Judge
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.lengths import size_text
 from yarrow_lane.measure.trouble import Trouble
@@ -70,7 +71,8 @@ class Window(QMainWindow):
         self._wear()
         self.jobs = Jobs(self._failed)
         self.pictures = PictureShelf(desk, self.jobs)
-        self.workroom = Workroom(desk, self.jobs, self.pictures, self._say, self.open_door)
+        self.judge = Judge()
+        self.workroom = Workroom(desk, self.jobs, self.pictures, self.judge, self._say, self.open_door)
         # A pasted picture becomes a file first, so that it is read like any other.
         self._pasted = TemporaryDirectory(prefix="yarrow-lane-")
         self.commission_id, self.door = "", ""
@@ -318,6 +320,7 @@ class Window(QMainWindow):
     def closeEvent(self, event: QCloseEvent) -> None:
         self.current.bench.store_pending()
         self.jobs.close()
+        self.judge.close()
         self._pasted.cleanup()
         event.accept()
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from yarrow_lane.desk.desk import Desk
+from yarrow_lane.intake.judge import Judge
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.ui.jobs import Jobs
 from yarrow_lane.ui.pictures import PictureShelf
@@ -17,6 +18,7 @@ class Workroom:
     desk: Desk
     jobs: Jobs
     pictures: PictureShelf
+    judge: Judge
     say: Callable[[str, bool], None]
     open_door: Callable[[str, str], None]
 

@@ -68,7 +68,7 @@ class IntakePage(RoomPage):
         self._shown_id = ""
         self._shown: Shown | None = None
         self._overlaid = ("", "")
-        self.judging = Judging(workroom.desk, workroom.jobs)
+        self.judging = Judging(workroom)
         self.arrivals = Arrivals(workroom.desk, workroom.jobs)
         self._arriving_to = ""
         self._connect()
