@@ -154,7 +154,6 @@ class Bench(QWidget):
         made = [self._slot(shape, line) for shape, line in wanted[top : len(shapes) - foot]]
         for n, slot in enumerate(made):
             self._box.insertWidget(top + n, slot.widget)
-            slot.widget.show()  # at once: the painter's focus may be set on it in the same turn
         self._slots[top : len(here) - foot] = made
 
     def _slot(self, shape: _Shape, line: Line | None) -> "_Slot":
