@@ -1,6 +1,8 @@
 """All photographs of a commission as cards."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+import time
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
@@ -13,6 +15,7 @@ from yarrow_lane.ui.theme.colours import SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
+_DRAWING_S = 0.03  # our choice: so long one painting may draw new cards
 _MOST_CARDS = 80  # our choice: more than a large window shows
 _EYE_MARGIN = 1.9  # close-up of so many iris radii each way: lid and lashes are in it
 
@@ -74,27 +77,40 @@ class PhotoGrid(QWidget):
             painter.setFont(lettering(17))
             words = "Drop the client's photographs here.\nJPEG, PNG, TIFF, WebP or HEIC, as many as there are."
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, words)
+        begin, left_out = time.perf_counter(), False
         for number, tile in enumerate(self._tiles):
             place = self._place(number)
-            if place.intersects(QRectF(self.rect())):
-                self._paint_tile(painter, place, tile)
+            if not place.intersects(QRectF(self.rect())):
+                continue
+            # Cards that are new take a few milliseconds each: when many come at once, the rest follow in the next turn.
+            drawn = self._paint_tile(painter, place, tile, may_draw=time.perf_counter() - begin < _DRAWING_S)
+            left_out = left_out or not drawn
         painter.end()
+        if left_out:
+            QTimer.singleShot(0, self.update)
 
-    def _paint_tile(self, painter: QPainter, place: QRectF, t: Tile) -> None:
-        painter.drawPixmap(place.topLeft(), self._card(place.size().toSize(), t))
+    def _paint_tile(self, painter: QPainter, place: QRectF, t: Tile, may_draw: bool) -> bool:
+        card = self._card(place.size().toSize(), t, may_draw)
+        if card is None:
+            painter.fillRect(place, QColor(colours().panel))
+        else:
+            painter.drawPixmap(place.topLeft(), card)
         if t.photo_id == self._chosen_id:
             painter.setPen(QPen(QColor(colours().here), 3))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(place.adjusted(-2, -2, 2, 2))
+        return card is not None
 
-    def _card(self, size: QSize, t: Tile) -> QPixmap:
-        """The card as it was drawn last, or drawn anew: while a batch is judged, drawing costs more than looking."""
+    def _card(self, size: QSize, t: Tile, may_draw: bool) -> QPixmap | None:
+        """The card as it was drawn last, or drawn anew where there is time: None where there is not."""
         image = self._pictures.thumbnail(t.photo_id, t.name)
         eyes = tuple(self._pictures.thumbnail(t.photo_id, t.name, eye_area(e, t.size_px)) for e in t.eyes)
         state = (t, size.toTuple(), colours(), *(i.cacheKey() if i is not None else 0 for i in (image, *eyes)))
         kept = self._cards.get(t.photo_id)
         if kept is not None and kept[0] == state:
             return kept[1]
+        if not may_draw:
+            return None
         card = QPixmap(size)
         painter = QPainter(card)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
