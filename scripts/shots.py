@@ -21,6 +21,9 @@ DAY = datetime(2026, 11, 24, 9, 40, tzinfo=UTC)
 VIEWS = (
     ("studio", None, ""),
     ("intake", 1, "Intake"),
+    ("intake-one", 0, "Intake"),
+    ("intake-eyes", 0, "Intake"),
+    ("intake-letter", 4, "Intake"),
     ("compose", 1, "Compose"),
     ("transfer", 2, "Transfer"),
     ("tone", 2, "Tone"),
@@ -48,6 +51,10 @@ def main(target: Path) -> None:
             window.open_studio()
         else:
             window.open_door(window.desk.studio.on_shelf[place], door)
+        _, _, mode = name.partition("-")
+        if mode:
+            settle(application, window)  # measures come before marks are drawn
+            window.current.choose("mode", mode)
         settle(application, window)
         window.grab().save(str(target / f"{name}.png"), "PNG")
         print(target / f"{name}.png")

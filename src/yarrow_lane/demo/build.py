@@ -78,6 +78,7 @@ def _quill(scene: Scene, now: datetime) -> None:
         9,
         "Close likeness, plain soft background, by the kitchen window.",
     )
+    scene.sitter(head_mm=95.0, muzzle_mm=40.0)
     lead = scene.photo(cat.jpeg, "quill-window.jpg", "lead", cat.eyes, landmarks=cat.landmarks)
     scene.photo(part_of(cat.jpeg, 0.25, 0.05, 0.55, 0.4), "quill-ears.jpg", "helper")
     scene.photo(message_copy(cat.jpeg, 420), "quill-message.jpg", "set aside")

@@ -42,7 +42,7 @@ def test_every_measure_has_its_number_and_its_meaning():
     assert found["Sharpness at the lids"] == ("20 × the noise, crisp", "good")
     assert found["At the planned size"] == ("10.0 usable px per mm", "good")
     assert found["Largest canvas it carries"] == ("60 × 75 cm", "plain")
-    assert found["Highlights cut"] == ("3.4% !", "plain") and found["Shadows cut"] == ("20.0% !", "wrong")
+    assert found["Highlights cut"] == ("3.4%, some", "plain") and found["Shadows cut"] == ("20.0%, much", "wrong")
     assert found["Readable glints"] == ("1 of 2 eyes", "plain")
     assert found["Light from"] == ("upper left, 300°", "plain") and "Sure: the glints of both eyes agree" in notes(lines)
 
@@ -99,7 +99,8 @@ def test_marks_stand_where_they_were_measured():
     rect, words = shown.lids
     assert rect.centre == (900, 900) and words == "lids 20 × the noise"
     assert shown.head == ((1000, 500), (1000, 1500), "head 1000\u202fpx")
-    assert (shown.light.to, shown.light.degrees, shown.light.sure) == ((900, 900), 300.0, True)
+    assert (shown.light.to, shown.light.degrees, shown.light.sure) == ((1150, 900), 300.0, True)
+    assert shown.light.reach > 250 + 60, "outside both eyes"
     bare = marks_shown(replace(LEAD, eyes=()), None, "chin")
     assert (bare.lids, bare.head, bare.light, bare.glints) == (None, None, None, ())
 

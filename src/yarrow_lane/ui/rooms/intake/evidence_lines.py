@@ -73,8 +73,8 @@ def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
 
 def _share(label: str, share: float) -> Fact:
     tone: Tone = "wrong" if share > REJECT_SHARE else "plain"
-    mark = " !" if share > WARN_SHARE else ""
-    return Fact(label, f"{share:.1%}{mark}", tone)
+    word = "much" if share > REJECT_SHARE else "some" if share > WARN_SHARE else "hardly any"
+    return Fact(label, f"{share:.1%}, {word}", tone)
 
 
 def _swelling(c: Commission, p: Photo) -> list[Line]:

@@ -1,5 +1,6 @@
 """Each measure's place on the photograph, as plain values to be drawn."""
 
+import math
 from dataclasses import dataclass
 
 from yarrow_lane.intake.evidence import Evidence, near_eye
@@ -43,7 +44,11 @@ def marks_shown(photo: Photo, evidence: Evidence | None, mark: str) -> MarksShow
         lids = eye_rect(near), f"lids {evidence.sharpness:.0f} × the noise"
     if near is not None and evidence is not None and evidence.light.degrees is not None:
         degrees, sure = evidence.light.degrees, evidence.light.confidence == "sure"
-        light = LightShown((near.x, near.y), degrees, 4 * near.radius_px, sure, f"light {degrees:.0f}°")
+        # The arrow ends outside both eyes, so that it points at the face and hides neither.
+        xs, ys = [e.x for e in photo.eyes], [e.y for e in photo.eyes]
+        middle = sum(xs) / len(xs), sum(ys) / len(ys)
+        reach = math.hypot(max(xs) - min(xs), max(ys) - min(ys)) / 2 + 3 * near.radius_px
+        light = LightShown(middle, degrees, reach, sure, f"light {degrees:.0f}°")
     length = head_length_px(photo.landmarks)
     if length is not None:
         at = {m.name: (m.x, m.y) for m in photo.landmarks}
