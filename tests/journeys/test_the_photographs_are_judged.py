@@ -105,8 +105,24 @@ def test_reading_can_be_stopped_and_what_came_stays(qtbot, room, wait_idle, tmp_
     wait_idle(room)
     came = len(commission(room).intake.photos)
     assert 3 <= came < 28 and page.arrivals.reading == (0, 0)
+    assert "the rest was left unread" in room.message.text
     qtbot.wait(400)
     assert len(commission(room).intake.photos) == came
+
+
+def test_a_second_drop_waits_for_the_first_and_each_goes_where_it_was_dropped(qtbot, room, wait_idle, tmp_path, cat_file):
+    folder = tmp_path / "from the client"
+    folder.mkdir()
+    thirty(folder)
+    first = room.commission_id
+    room.take_files(sorted(folder.glob("shot-*.jpg")))
+    second = room.desk.start_commission(room.desk.commission(first).brief)
+    room.open_door(second, "Intake")
+    room.take_files([cat_file])
+    qtbot.waitUntil(lambda: len(room.desk.commission(second).intake.photos) == 1, timeout=60_000)
+    wait_idle(room)
+    assert len(room.desk.commission(first).intake.photos) == 28
+    assert [p.name for p in room.desk.commission(second).intake.photos] == ["cat.jpg"]
 
 
 def test_a_copied_picture_and_copied_files_are_pasted(qtbot, room, wait_idle, cat, cat_file):

@@ -4,12 +4,12 @@ from datetime import timedelta
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QApplication, QFileDialog
+from PySide6.QtWidgets import QFileDialog
 
 from tests.conftest import NOON, jpeg_of
-from tests.journeys.hands import LEFT, click, drag, fill, keys, press, send
+from tests.journeys.hands import click, drag, fill, keys, press, send
 from yarrow_lane.compose.canvas import set_size
 from yarrow_lane.intake.photos import add_photo, set_use
 from yarrow_lane.palette.wells import patch_colour
@@ -333,69 +333,3 @@ def test_the_delivery_sheet_is_saved(qtbot, framed, tmp_path, monkeypatch):
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "out.pdf"), ""))
     press(qtbot, framed.current, "sheet")
     assert (tmp_path / "out.pdf").read_bytes().startswith(b"%PDF")
-
-
-def test_the_studio_is_set_up_by_hand(qtbot, window, commission_id):
-    page = window.studio_page
-    page.choices.button("bench", "settings").click()
-    fill(qtbot, page, "painter", "R. Thorne")
-    fill(qtbot, page, "celsius", 24)
-    fill(qtbot, page, "humidity", 70)
-    fill(qtbot, page, "hours", 5.5)
-    fill(qtbot, page, "begin", 8)
-    fill(qtbot, page, "unit", "in")
-    page.bench.line("weekday 5").click()
-    page.bench.line("weekday 0").click()
-    studio = window.desk.studio
-    assert (studio.painter, studio.climate.celsius, studio.climate.humidity, studio.unit) == ("R. Thorne", 24, 70, "in")
-    assert (studio.week.minutes_a_day, studio.week.starts_at_hour, studio.week.weekdays) == (330, 8, (1, 2, 3, 4, 5))
-    keys(qtbot, window, ESC, ESC)
-    assert not page.settings
-
-
-def test_the_shelf_is_walked_and_opened(qtbot, window, commission_id):
-    from tests.rooms.commission.making import fresh
-
-    other = window.desk.start_commission(fresh().brief)
-    window.open_studio()
-    page = window.studio_page
-    page.select(commission_id)
-    keys(qtbot, page.shelf, Qt.Key.Key_Right)
-    assert page.selected == other
-    keys(qtbot, page.shelf, Qt.Key.Key_Right)
-    assert page.selected == commission_id, "the shelf is walked in a ring"
-    place = next(rect for canvas, rect, _ in page.shelf.places() if canvas.commission_id == other)
-    qtbot.mouseClick(page.shelf, LEFT, pos=place.center().toPoint())
-    assert page.selected == other
-    qtbot.mouseDClick(page.shelf, LEFT, pos=place.center().toPoint())
-    assert window.commission_id == other and window.door == "Intake"
-    keys(qtbot, window, ESC)
-    assert window.commission_id == "" and page.selected == other
-    press(qtbot, page, "put away")
-    assert window.desk.studio.on_shelf == (commission_id,)
-    keys(qtbot, window, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
-    assert window.desk.studio.on_shelf == (commission_id, other)
-
-
-def test_promises_and_hours_are_saved_as_files(qtbot, window, commission_id, tmp_path, monkeypatch):
-    window.open_studio()
-    for key, ending, word in (("calendar", ".ics", b"BEGIN:VCALENDAR"), ("hours", ".csv", b"commission,pass")):
-        monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, e=ending: (str(tmp_path / f"f{e}"), ""))
-        window.studio_page.choices.button("save", key).click()
-        assert (tmp_path / f"f{ending}").read_bytes().startswith(word)
-
-
-def test_doors_are_opened_from_the_lane_by_mouse_and_digit(qtbot, window, commission_id):
-    window.open_door(commission_id, "Intake")
-    lane = window.lane
-    row = lane._row(4)
-    qtbot.mouseClick(lane, LEFT, pos=row.center().toPoint())
-    assert window.door == "Palette"
-    keys(qtbot, window, "3")
-    assert window.door == "Transfer"
-    move = QMouseEvent(
-        QMouseEvent.Type.MouseMove, QPointF(row.center()), lane.mapToGlobal(QPointF(row.center())), Qt.MouseButton.NoButton,
-        Qt.MouseButton.NoButton, Qt.KeyboardModifier.NoModifier,
-    )  # fmt: skip
-    QApplication.sendEvent(lane, move)
-    assert window.door == "Transfer"

@@ -1,6 +1,7 @@
 """Photographs coming in: read off the interface thread, shown as they are read, stopped on request."""
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from pathlib import Path
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -15,13 +16,24 @@ from yarrow_lane.ui.jobs import Jobs
 _FIRST_MS, _GATHER_MS = 300, 1500
 
 
-class Arrivals(QObject):
-    """Reads files one after the other; `landed` tells a handful at a time, `ended` the sentences of what failed.
+@dataclass(frozen=True)
+class Batch:
+    """Files dropped together: for which commission, the letter they answer (0 for none), and whether the place is kept."""
 
-    `reading` says how far it is, as (read, of); (0, 0) when nothing is being read.
+    commission_id: str
+    files: tuple[Path, ...]
+    answers: int = 0
+    keep_location: bool = False
+
+
+class Arrivals(QObject):
+    """Reads files one after the other, batch after batch.
+
+    `landed` tells a handful at a time (commission, photographs), `ended` the sentences of what failed or was odd once
+    nothing is left. `reading` says how far it is, as (read, of); (0, 0) when nothing is being read.
     """
 
-    landed = Signal(object)
+    landed = Signal(str, object)
     ended = Signal(object)
     progressed = Signal()
     _read = Signal(object)
@@ -29,6 +41,9 @@ class Arrivals(QObject):
     def __init__(self, desk: Desk, jobs: Jobs) -> None:
         super().__init__()
         self._desk, self._jobs = desk, jobs
+        self._batch: Batch | None = None
+        self._next: list[Batch] = []
+        self._sentences: list[str] = []
         self._waiting: list[Photo] = []
         self.reading = (0, 0)
         self._timer = QTimer(self)
@@ -36,47 +51,65 @@ class Arrivals(QObject):
         self._timer.timeout.connect(self._land)
         self._read.connect(self._gather)
 
-    def take(self, paths: list[Path], answers: int = 0, keep_location: bool = False) -> None:
-        """Begin with these files; folders are opened."""
-        files = [f for p in paths for f in (_files_in(p) if p.is_dir() else [p])]
-        self.reading = (0, len(files))
+    def take(self, commission_id: str, paths: list[Path], answers: int = 0, keep_location: bool = False) -> None:
+        """Read these files, after those that are still being read; folders are opened."""
+        files = tuple(f for p in paths for f in (_files_in(p) if p.is_dir() else [p]))
+        self.reading = (self.reading[0], self.reading[1] + len(files))
+        self._next.append(Batch(commission_id, files, answers, keep_location))
+        if self._batch is None:
+            self._begin()
+        self.progressed.emit()
+
+    def _begin(self) -> None:
+        batch = self._batch = self._next.pop(0)
 
         def read(path: Path, name: str) -> Photo:
-            return self._desk.photo_from_file(path, name, answers, keep_location)
+            return self._desk.photo_from_file(path, name, batch.answers, batch.keep_location)
 
         def work(progress: Progress) -> list[str]:
-            return read_all(files, read, self._read.emit, progress)
+            return read_all(list(batch.files), read, lambda photo: self._read.emit((batch, photo)), progress)
 
         self._jobs.run("arrivals", work, self._end)
-        self.progressed.emit()
 
     def stop(self) -> None:
         """Leave the rest unread; what has arrived stays."""
         self._jobs.stop("arrivals")
-        self.reading = (0, 0)
+        self._next = []
         self._land()
+        self._over()
         self.progressed.emit()
 
-    def _gather(self, photo: Photo | None) -> None:
-        if self.reading[1]:
-            self.reading = (self.reading[0] + 1, self.reading[1])
+    def _gather(self, read: tuple[Batch, Photo | None]) -> None:
+        batch, photo = read
+        if batch is not self._batch:
+            return  # read while it was being stopped
+        self.reading = (self.reading[0] + 1, self.reading[1])
         if photo is not None:
             self._waiting.append(photo)
         if not self._timer.isActive():
             self._timer.start(_GATHER_MS if self.reading[0] > 1 else _FIRST_MS)
 
     def _land(self) -> None:
-        if self._waiting:
+        self._timer.stop()
+        if self._waiting and self._batch is not None:
             photos, self._waiting = tuple(self._waiting), []
-            self.landed.emit(photos)
+            self.landed.emit(self._batch.commission_id, photos)
         else:
             self.progressed.emit()
 
     def _end(self, sentences: list[str]) -> None:
-        self._timer.stop()
-        self.reading = (0, 0)
+        self._sentences += sentences
         self._land()
-        self.ended.emit(sentences)
+        if self._next:
+            self._begin()
+        else:
+            self.ended.emit(self._over())
+
+    def _over(self) -> list[str]:
+        """Nothing is being read any more; returns what was to be said."""
+        said, self._sentences = self._sentences, []
+        self._batch, self.reading = None, (0, 0)
+        return said
 
 
 def _files_in(folder: Path) -> list[Path]:

@@ -70,7 +70,6 @@ class IntakePage(RoomPage):
         self._overlaid = ("", "")
         self.judging = Judging(workroom)
         self.arrivals = Arrivals(workroom.desk, workroom.jobs)
-        self._arriving_to = ""
         self._connect()
         self.view: IntakeView | None = None
 
@@ -252,6 +251,7 @@ class IntakePage(RoomPage):
             self.choose_files()
         elif key == "stop":
             self.arrivals.stop()
+            self.workroom.say("Stopped: what was read is in, the rest was left unread.", False)
         elif key == "bench":
             self.look = replace(self.look, bench=value)
         elif value == "one" and self.chosen_id:
@@ -339,15 +339,15 @@ class IntakePage(RoomPage):
             self.take_files([Path(n) for n in names])
 
     def take_files(self, paths: list[Path]) -> None:
-        self._arriving_to = self.commission_id
         requests = self.commission.intake.requests
         # What comes after a letter is taken as its answer; the painter can say otherwise.
-        self.arrivals.take(paths, requests[-1].number if requests else 0, self.look.keep_location)
+        answers = requests[-1].number if requests else 0
+        self.arrivals.take(self.commission_id, paths, answers, self.look.keep_location)
 
-    def _land(self, photos: tuple[Photo, ...]) -> None:
+    def _land(self, commission_id: str, photos: tuple[Photo, ...]) -> None:
         count = len(photos)
         label = f"Took in {photos[0].name}" if count == 1 else f"Took in {count} photographs"
-        self.workroom.attempt(lambda: self.desk.do_part(self._arriving_to, label, "intake", lambda i: add_photos(i, photos)))
+        self.workroom.attempt(lambda: self.desk.do_part(commission_id, label, "intake", lambda i: add_photos(i, photos)))
 
     def _ended(self, sentences: list[str]) -> None:
         self.look = replace(self.look, refused=tuple(sentences))
