@@ -7,7 +7,7 @@ from datetime import datetime
 from pathlib import Path
 
 import platformdirs
-from PySide6.QtCore import QEventLoop
+from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QApplication, QMessageBox
 
 from yarrow_lane import __version__
@@ -17,6 +17,8 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.store import Store
 from yarrow_lane.ui.theme.lettering import load_fonts
 from yarrow_lane.ui.window import Window
+
+_SETTLE_MS = 200  # our choice: longer than any page waits before it shows what has come
 
 
 def local_now() -> datetime:
@@ -115,8 +117,11 @@ def _shoot(qt: QApplication, application: Application, file: Path) -> int:
 
 def settle(qt: QApplication, window: Window) -> None:
     """Let all reading end and the window paint itself."""
-    for _ in range(3):
+    for _ in range(4):
         window.grab()  # painting asks for thumbnails
+        pause = QEventLoop()
+        QTimer.singleShot(_SETTLE_MS, pause.quit)
+        pause.exec()  # measures are shown together, a moment after they come
         if window.jobs.busy:
             waiting = QEventLoop()
             window.jobs.idle.connect(waiting.quit)

@@ -11,8 +11,8 @@ from yarrow_lane.measure.raster import Picture, resample
 
 # Irises marked by hand on the pictures that scikit-image ships (cat: S. van der Walt, CC0; astronaut: NASA, public domain).
 CAT_EYES = (Eye("left", 171, 116, 32), Eye("right", 318, 137, 24.5))
-_ASTRONAUT_TIMES = 4  # her irises are 7 px across: enlarged, as from a camera of our time
-ASTRONAUT_EYES = (Eye("left", 204 * 4, 101.5 * 4, 13.6), Eye("right", 246.5 * 4, 103.6 * 4, 13.6))
+_ASTRONAUT_TIMES = 3  # her irises are 7 px across: enlarged, as from a camera of our time
+ASTRONAUT_EYES = (Eye("left", 204 * 3, 101.5 * 3, 10.2), Eye("right", 246.5 * 3, 103.6 * 3, 10.2))
 
 
 def sources() -> tuple[tuple[Picture, tuple[Eye, ...]], ...]:

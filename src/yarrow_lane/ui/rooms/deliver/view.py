@@ -119,12 +119,12 @@ def _bench(c: Commission, studio: Studio, step: Step | None, draft: str, now: da
         Press("add", "Put it on the list"),
     )
     painted = minutes_to_paint(c, studio) == 0 and bool(c.layers.regions)
-    left = hours_text(minutes_to_paint(c, studio))
+    left = f"{hours_text(minutes_to_paint(c, studio))} to paint" if c.layers.regions else "no passes yet"
     sections = [
         Section(
             "Before it goes",
             (
-                Fact("Painting", "finished" if painted else f"{left} to paint", "good" if painted else "plain"),
+                Fact("Painting", "finished" if painted else left, "good" if painted else "plain"),
                 Press("sheet", "Save the delivery sheet (PDF)…"),
             ),
         ),
