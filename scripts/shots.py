@@ -3,6 +3,7 @@
 import shutil
 import sys
 import tempfile
+from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -15,6 +16,7 @@ from yarrow_lane.store.store import Store
 from yarrow_lane.ui.main import settle
 from yarrow_lane.ui.theme.lettering import load_fonts
 from yarrow_lane.ui.window import Window
+from yarrow_lane.workers.pool import Workers
 
 DAY = datetime(2026, 11, 24, 9, 40, tzinfo=UTC)
 # File name, place of the commission on the shelf, door.
@@ -42,7 +44,8 @@ def main(target: Path) -> None:
     folder = Path(tempfile.mkdtemp()) / "studio"
     build_demo(folder, DAY)
     store = Store(folder, DAY.date())
-    window = Window(Desk(store, SetClock(DAY)))
+    workers = Workers()
+    window = Window(Desk(store, SetClock(DAY)), workers)
     window.resize(1280, 800)
     window.show()
     target.mkdir(parents=True, exist_ok=True)
@@ -54,11 +57,12 @@ def main(target: Path) -> None:
         _, _, mode = name.partition("-")
         if mode:
             settle(application, window)  # measures come before marks are drawn
-            window.current.choose("mode", mode)
+            window.current.set_look(replace(window.current.look, mode=mode))
         settle(application, window)
         window.grab().save(str(target / f"{name}.png"), "PNG")
         print(target / f"{name}.png")
     window.close()
+    workers.close()
     store.close()
     shutil.rmtree(folder.parent)
 

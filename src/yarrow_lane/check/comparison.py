@@ -3,11 +3,8 @@
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-import numpy as np
-
-from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
+from yarrow_lane.lane.part import Part
 from yarrow_lane.measure.plane import Point, Rect
-from yarrow_lane.measure.raster import Picture
 from yarrow_lane.measure.trouble import Trouble
 
 
@@ -17,18 +14,22 @@ class CheckTrouble(Trouble):
 
 @dataclass(frozen=True)
 class Check:
-    """The newest photograph of the painting (content hash, upright px), its trim, and what was seen."""
+    """The newest photograph of the painting (content hash, upright px), what was seen, and the reference beside it."""
 
     photo_id: str = ""
     photo_name: str = ""
     size_px: tuple[int, int] = (0, 0)
     at: datetime | None = None
     seen: tuple[str, ...] = ()
+    made_from: str = ""
+
+
+CHECK = Part("check", Check, "Check", (lambda plain, _: plain,))  # version 1 added `made_from`
 
 
 def put_painting(check: Check, photo_id: str, name: str, size_px: tuple[int, int], at: datetime) -> Check:
     """A new photograph of the painting takes the place of the old; what was seen stays."""
-    return replace(check, photo_id=photo_id, photo_name=name, size_px=size_px, at=at)
+    return replace(check, photo_id=photo_id, photo_name=name, size_px=size_px, at=at, made_from="")
 
 
 def note_seen(check: Check, text: str) -> Check:
@@ -43,12 +44,3 @@ def painting_rect(size_px: tuple[int, int], proportion: float) -> Rect:
     width, height = size_px
     across: Point = (width, width / proportion) if width / height < proportion else (height * proportion, height)
     return Rect((width - across[0]) / 2, (height - across[1]) / 2, across[0], across[1])
-
-
-def grey(picture: Picture) -> Picture:
-    """The picture in its lightness alone (L* spread over the grey codes of equal L*), (H, W, 3)."""
-    lightness = lightness_from_srgb8(picture)
-    levels = np.arange(256, dtype=np.uint8)
-    ladder = lightness_from_srgb8(np.repeat(levels[None, :, None], 3, axis=2))[0]
-    codes = np.searchsorted(ladder, lightness - 1e-3).clip(0, 255).astype(np.uint8)
-    return np.repeat(codes[..., None], 3, axis=2)

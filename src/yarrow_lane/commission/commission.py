@@ -1,21 +1,26 @@
 """One commission: the parts of the nine rooms as one immutable value."""
 
-from dataclasses import dataclass, field, fields, replace
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from datetime import date
+from typing import Any, TypeVar
 
-from yarrow_lane.check.comparison import Check
-from yarrow_lane.compose.canvas import Compose
-from yarrow_lane.deliver.handover import Deliver
-from yarrow_lane.easel.clock import Happening
-from yarrow_lane.easel.session import Easel
-from yarrow_lane.intake.brief import Brief
-from yarrow_lane.intake.photos import Intake, Photo, take_away
-from yarrow_lane.layers.regions import Layers
-from yarrow_lane.measure.plane import Point, Rect
+from yarrow_lane.check.comparison import CHECK, Check
+from yarrow_lane.compose.composition import COMPOSE, Compose
+from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.deliver.handover import DELIVER, Deliver
+from yarrow_lane.easel.session import EASEL, Easel
+from yarrow_lane.intake.brief import BRIEF, Brief
+from yarrow_lane.intake.photos import INTAKE, Intake
+from yarrow_lane.lane.happening import Log
+from yarrow_lane.lane.part import Edit, Part, Plain
+from yarrow_lane.layers.regions import LAYERS, Layers
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.palette.wells import Palette
-from yarrow_lane.tone.three_values import Tone
-from yarrow_lane.transfer.squares import Squares, Transfer
+from yarrow_lane.palette.wells import PALETTE, Palette
+from yarrow_lane.tone.three_values import TONE, Tone
+from yarrow_lane.transfer.squares import TRANSFER, Transfer
+
+T = TypeVar("T")
 
 
 class CommissionTrouble(Trouble):
@@ -23,8 +28,8 @@ class CommissionTrouble(Trouble):
 
 
 @dataclass(frozen=True)
-class Passed:
-    """A door passed against the facts, with the painter's reason."""
+class Waived:
+    """A door waived against the facts, with the painter's reason."""
 
     door: str
     reason: str
@@ -33,21 +38,28 @@ class Passed:
 
 @dataclass(frozen=True)
 class Doors:
-    """The doors passed against the facts."""
+    """The doors waived against the facts."""
 
-    passed: tuple[Passed, ...] = ()
+    waived: tuple[Waived, ...] = ()
 
     def reason(self, door: str) -> str:
-        """Why that door was passed; empty when it was not."""
-        return next((p.reason for p in self.passed if p.door == door), "")
+        """Why that door was waived; empty when it was not."""
+        return next((w.reason for w in self.waived if w.door == door), "")
+
+
+def _waived(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    """Before version 1 a waived door was called passed, which is also what a coat of paint is called."""
+    return {"waived": plain.get("passed", [])}
+
+
+DOORS_PART = Part("doors", Doors, "", (_waived,))
 
 
 @dataclass(frozen=True)
 class Commission:
     """Everything on record about one portrait.
 
-    The fields named in `PARTS` are versioned and can be undone; `log` is what happened
-    at the easel, append-only.
+    The fields named in `PARTS` are versioned and can be undone; `log` is what happened outside, append-only.
     """
 
     id: str
@@ -62,49 +74,48 @@ class Commission:
     check: Check = Check()
     deliver: Deliver = Deliver()
     doors: Doors = Doors()
-    log: tuple[Happening, ...] = field(default=(), compare=False)
-
-    @property
-    def photo(self) -> Photo | None:
-        """The photograph the crop is taken from, while it is on the commission."""
-        return next((p for p in self.intake.photos if p.id == self.compose.photo_id), None)
-
-    @property
-    def photo_size(self) -> Point | None:
-        return (self.photo.width_px, self.photo.height_px) if self.photo else None
-
-    @property
-    def squares(self) -> Squares | None:
-        """The lattice on the canvas, once there is a size and a count."""
-        if not self.compose.sized or self.transfer.count == 0:
-            return None
-        return Squares(self.compose.width_mm, self.compose.height_mm, self.transfer.count)
-
-    @property
-    def canvas(self) -> Rect:
-        """The canvas in its own mm."""
-        return Rect(0.0, 0.0, self.compose.width_mm, self.compose.height_mm)
+    log: Log = field(default=(), compare=False)
 
 
-PARTS: tuple[str, ...] = tuple(f.name for f in fields(Commission) if f.name not in ("id", "log"))
+PARTS: tuple[Part[Any], ...] = (
+    BRIEF, INTAKE, COMPOSE, TRANSFER, TONE, PALETTE, LAYERS, EASEL, CHECK, DELIVER, DOORS_PART,
+)  # fmt: skip
+# Parts whose work rests on the reference: they note which one it was begun from.
+RESTS_ON_REFERENCE: tuple[Part[Any], ...] = (TRANSFER, PALETTE, LAYERS, EASEL, CHECK)
 
 
-def pass_door(commission: Commission, door: str, reason: str, on: date) -> Commission:
-    """Pass a door against the facts; raises `CommissionTrouble` without a reason."""
+def part_of(commission: Commission, part: Part[T]) -> T:
+    """That part's value."""
+    value: T = getattr(commission, part.name)
+    return value
+
+
+def with_part(commission: Commission, part: Part[T], value: T) -> Commission:
+    """The commission with another value of that part; the part itself is kept where nothing differs."""
+    before = part_of(commission, part)
+    if value is before or value == before:
+        return commission
+    changed: dict[str, Any] = {part.name: value}
+    return replace(commission, **changed)
+
+
+def apply(commission: Commission, edit: Edit[Any]) -> Commission:
+    """Take an edit; work begun on a reference notes which one. A step that raises has changed nothing."""
+    before = part_of(commission, edit.part)
+    after = edit.step(before)
+    if edit.part in RESTS_ON_REFERENCE and after != before and not after.made_from:
+        after = replace(after, made_from=reference_key(commission.compose))
+    return with_part(commission, edit.part, after)
+
+
+def waive_door(doors: Doors, door: str, reason: str, on: date) -> Doors:
+    """Go on against the facts; raises `CommissionTrouble` without a reason."""
     if not reason.strip():
-        raise CommissionTrouble(f"The door {door} was not passed", "no reason is written", "write why it may be passed")
-    others = tuple(p for p in commission.doors.passed if p.door != door)
-    return replace(commission, doors=Doors((*others, Passed(door, reason.strip(), on))))
+        raise CommissionTrouble(f"The door {door} was not waived", "no reason is written", "write why it may be waived")
+    others = tuple(w for w in doors.waived if w.door != door)
+    return Doors((*others, Waived(door, reason.strip(), on)))
 
 
-def unpass_door(commission: Commission, door: str) -> Commission:
-    """Take the passing back: the facts decide again."""
-    return replace(commission, doors=Doors(tuple(p for p in commission.doors.passed if p.door != door)))
-
-
-def take_photo_away(commission: Commission, photo_id: str) -> Commission:
-    """The photograph leaves; a crop taken from it goes with it, since nothing would be behind it."""
-    smaller = replace(commission, intake=take_away(commission.intake, photo_id))
-    if commission.compose.photo_id != photo_id:
-        return smaller
-    return replace(smaller, compose=replace(commission.compose, photo_id="", crop=None))
+def unwaive_door(doors: Doors, door: str) -> Doors:
+    """Take the waiving back: the facts decide again."""
+    return Doors(tuple(w for w in doors.waived if w.door != door))

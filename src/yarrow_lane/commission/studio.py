@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass, replace
 
-from yarrow_lane.calendar.sittings import Week
+from yarrow_lane.calendar.week import Week
+from yarrow_lane.lane.part import Part
 from yarrow_lane.layers.drying import Climate
 from yarrow_lane.measure.lengths import Unit
 from yarrow_lane.measure.trouble import Trouble
@@ -24,6 +25,9 @@ class Studio:
     unit: Unit = "cm"
     evening: bool = False
     text_percent: int = 100
+
+
+STUDIO_PART = Part("studio", Studio, "")
 
 
 def put_on_shelf(studio: Studio, commission_id: str) -> Studio:

@@ -1,13 +1,17 @@
 """Today's acts by the clock, over all commissions."""
 
+import heapq
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from yarrow_lane.calendar.sittings import Week
-from yarrow_lane.commission.standing import Act, Standing
+from yarrow_lane.calendar.week import Week, minutes_left_today
+from yarrow_lane.commission.standing import CommissionStanding
+from yarrow_lane.lane.standing import Act
 
 _STEP_MIN = 5  # our choice: times are told to five minutes
+MOST_ACTS = 12  # our choice: more than a day holds
+_AT_THE_CANVAS = ("Easel", "Transfer")
 
 
 @dataclass(frozen=True)
@@ -28,35 +32,39 @@ def _rounded_up(moment: datetime) -> datetime:
     return clean + timedelta(minutes=-clean.minute % _STEP_MIN)
 
 
-def todays_acts(standings: Sequence[Standing], week: Week, now: datetime) -> tuple[TimedAct, ...]:
+def todays_acts(
+    standings: Sequence[CommissionStanding], week: Week, now: datetime, painted_today: float = 0.0
+) -> tuple[TimedAct, ...]:
     """The next act of each commission in turn, the nearest promise first, as far as the day reaches.
 
-    What is still drying is put off until it is dry and others go before it; what cannot be
-    begun today is left out.
+    What is still drying is put off until it is dry and others go before it; what cannot be begun today is left out.
+    `painted_today` are minutes of today's painting that are over.
     """
     begin = now.replace(hour=week.starts_at_hour, minute=0, second=0, microsecond=0)
     clock = _rounded_up(max(begin, now))
     midnight = now.replace(hour=23, minute=59, second=0, microsecond=0)
-    waiting = [s for s in standings if s.act is not None]
-    waiting.sort(key=lambda s: (s.commission.brief.promised is None, s.commission.brief.promised or now.date()))
+    room = minutes_left_today(week, now, painted_today)
+    order = sorted(
+        (s for s in standings if s.act is not None), key=lambda s: (s.promised is None, s.promised or now.date())
+    )  # fmt: skip
+    waiting = [(s.act.not_before or clock, n) for n, s in enumerate(order) if s.act is not None]
+    heapq.heapify(waiting)
+    ready: list[int] = []
     acts: list[TimedAct] = []
-    painted = 0.0
-    while waiting:
-        ready = [s for s in waiting if s.act and (s.act.not_before is None or s.act.not_before <= clock)]
+    while (waiting or ready) and len(acts) < MOST_ACTS and clock <= midnight:
+        while waiting and waiting[0][0] <= clock:
+            heapq.heappush(ready, heapq.heappop(waiting)[1])
         if not ready:
-            soonest = min(s.act.not_before for s in waiting if s.act and s.act.not_before)
-            clock = _rounded_up(soonest)
-            if clock > midnight:
-                break
+            clock = _rounded_up(waiting[0][0])
             continue
-        chosen = ready[0]
-        waiting.remove(chosen)
+        chosen = order[heapq.heappop(ready)]
         act = chosen.act
         assert act is not None
-        minutes = min(act.minutes, max(0.0, week.minutes_a_day - painted)) if act.door in ("Easel", "Transfer") else act.minutes
-        if minutes <= 0 or clock > midnight:
-            continue
-        acts.append(TimedAct(clock, chosen.commission.id, chosen.commission.brief.title, act, minutes))
-        painted += minutes if act.door in ("Easel", "Transfer") else 0.0
-        clock = _rounded_up(clock + timedelta(minutes=minutes))
+        minutes = act.minutes
+        if act.door in _AT_THE_CANVAS:
+            minutes = min(minutes, room)
+            room -= minutes
+        if minutes > 0:
+            acts.append(TimedAct(clock, chosen.id, chosen.title, act, minutes))
+            clock = _rounded_up(clock + timedelta(minutes=minutes))
     return tuple(acts)

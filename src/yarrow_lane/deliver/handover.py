@@ -5,6 +5,7 @@ from datetime import datetime, timedelta
 from typing import Literal
 
 from yarrow_lane.intake.brief import Medium
+from yarrow_lane.lane.part import Part
 from yarrow_lane.layers.drying import Film
 from yarrow_lane.measure.trouble import Trouble
 
@@ -44,6 +45,9 @@ class Deliver:
     coats: tuple[datetime, ...] = ()
     packed: datetime | None = None
     delivered: datetime | None = None
+
+
+DELIVER = Part("deliver", Deliver, "Deliver")
 
 
 def rest_ends(deliver: Deliver) -> datetime | None:

@@ -6,14 +6,18 @@ from datetime import datetime, timedelta
 from pathlib import Path
 
 from yarrow_lane import __version__
-from yarrow_lane.check.comparison import note_seen, put_painting
-from yarrow_lane.commission.commission import pass_door
-from yarrow_lane.deliver.handover import add_line, begin_rest, look_again, mark_line, sign, varnish
+from yarrow_lane.check.comparison import CHECK, note_seen, put_painting
+from yarrow_lane.commission.commission import DOORS_PART, waive_door
+from yarrow_lane.deliver.handover import DELIVER, add_line, begin_rest, look_again, mark_line, sign, varnish
 from yarrow_lane.demo.derived import message_copy, painted_copy, part_of, sideways_copy
-from yarrow_lane.demo.scene import Scene, SetClock, then
+from yarrow_lane.demo.scene import Scene, SetClock
 from yarrow_lane.demo.sitter_files import SitterFile, sitter_file
 from yarrow_lane.desk.desk import Desk
+from yarrow_lane.easel.session import EASEL
+from yarrow_lane.intake.brief import BRIEF
 from yarrow_lane.intake.photos import Eye
+from yarrow_lane.lane.happening import Photographed
+from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.drying import Climate
 from yarrow_lane.layers.regions import Kind, School
 from yarrow_lane.measure.plane import Polygon
@@ -101,27 +105,26 @@ def _quill(scene: Scene, now: datetime) -> None:
     scene.regions(_animal_regions(cat), School())
     scene.paint(99, -30)
     done = scene.desk.commission(scene.id)
-    crop = done.compose.crop
-    assert crop is not None
+    assert done.compose.background is not None
     scene.at(-9, 11)
-    key, facts = scene.desk.keep_picture(painted_copy(cat.jpeg, crop), "quill-on-the-easel.jpg")
-    scene.desk.do_part(
-        scene.id, "Put quill-on-the-easel.jpg beside the crop", "check",
-        lambda x: put_painting(x, key, "quill-on-the-easel.jpg", (facts.width_px, facts.height_px), scene.clock.now),
-    )  # fmt: skip
-    scene.desk.do_part(scene.id, "Noted what to mend", "check", lambda x: note_seen(x, "left cheek a shade too warm"))
+    name = "quill-on-the-easel.jpg"
+    key, facts = scene.photographs.keep_picture(painted_copy(cat.jpeg, done.compose.background.crop), name)
+    scene.desk.happen(scene.id, Photographed(scene.clock.now, key, name), "Check")
+    size = (facts.width_px, facts.height_px)
+    scene.edit(CHECK, f"Put {name} beside the crop", put_painting, key, name, size, scene.clock.now)
+    scene.edit(CHECK, "Noted what to mend", note_seen, "left cheek a shade too warm")
     scene.at(-8, 15)
-    scene.desk.do_part(scene.id, "Signed it", "deliver", lambda d: sign(d, scene.clock.now))
-    scene.desk.do_part(scene.id, "Turned it to the wall", "deliver", lambda d: begin_rest(d, scene.clock.now))
+    scene.edit(DELIVER, "Signed it", sign, scene.clock.now)
+    scene.edit(DELIVER, "Turned it to the wall", begin_rest, scene.clock.now)
     scene.at(-6, 16)
-    scene.desk.do_part(scene.id, "Looked with fresh eyes", "deliver", lambda d: look_again(d, scene.clock.now))
-    scene.desk.do_part(scene.id, "Put a line on the last list", "deliver", lambda d: add_line(d, "cool the left cheek"))
-    scene.desk.do_part(scene.id, "Put a line on the last list", "deliver", lambda d: add_line(d, "soften two whiskers"))
+    scene.edit(DELIVER, "Looked with fresh eyes", look_again, scene.clock.now)
+    for text in ("cool the left cheek", "soften two whiskers"):
+        scene.edit(DELIVER, "Put a line on the last list", add_line, text)
     scene.at(-5, 11)
     for line in (0, 1):
-        scene.desk.do_part(scene.id, "Marked a line of the last list", "deliver", then(mark_line, line, True))
+        scene.edit(DELIVER, "Marked a line of the last list", mark_line, line, True)
     scene.clock.now = now - timedelta(hours=2)
-    scene.desk.do_part(scene.id, "Varnished, a thin coat", "deliver", lambda d: varnish(d, scene.clock.now, None))
+    scene.edit(DELIVER, "Varnished, a thin coat", varnish, scene.clock.now, None)
 
 
 def _fennel(scene: Scene, now: datetime) -> None:
@@ -170,7 +173,7 @@ def _fennel(scene: Scene, now: datetime) -> None:
     last = c.easel.finished[-1]
     fresh = replace(last, at=now - timedelta(minutes=6))
     scene.clock.now = now
-    scene.desk.do_part(scene.id, "Put the time right", "easel", lambda e: replace(e, finished=(*e.finished[:-1], fresh)))
+    scene.edit(EASEL, "Put the time right", lambda e: replace(e, finished=(*e.finished[:-1], fresh)))
 
 
 def _marlow(scene: Scene, now: datetime) -> None:
@@ -212,10 +215,9 @@ def _sorrel(scene: Scene, now: datetime) -> None:
     lead = scene.photo(rabbit.jpeg, "sorrel-meadow.jpg", "lead", rabbit.eyes)
     scene.photo(part_of(rabbit.jpeg, 0.3, 0.05, 0.3, 0.4), "sorrel-ears.jpg", "helper", (), "unknown", "a neighbour")
     today = scene.clock.now.date()
-    scene.desk.do(
-        scene.id, "Passed Intake", "Intake",
-        lambda c: pass_door(c, "Intake", "the neighbour is being asked; the ears can be painted from the lead", today),
-    )  # fmt: skip
+    reason = "the neighbour is being asked; the ears can be painted from the lead"
+    waive = Edit(DOORS_PART, "Waived Intake", lambda d: waive_door(d, "Intake", reason, today), keep="waived", door="Intake")
+    scene.desk.do(scene.id, waive)
     scene.at(-14)
     scene.frame(lead, 400, 300, "metric 30 × 40 cm", 0.86, (0.53, 0.5))
     scene.at(-11)
@@ -250,9 +252,7 @@ def _brack(scene: Scene, now: datetime) -> None:
     )
     ratio = small / 2000
     eyes = tuple(Eye(e.side, e.x * ratio, e.y * ratio, e.radius_px * ratio) for e in dusk.eyes)
-    scene.desk.do_part(
-        scene.id, "It is a surprise", "brief", lambda b: replace(b, surprise=True, not_to_contact="the grandfather"), "Intake"
-    )
+    scene.edit(BRIEF, "It is a surprise", lambda b: replace(b, surprise=True, not_to_contact="the grandfather"))
     lead = scene.photo(message_copy(dusk.jpeg, small), "brack-message.jpg", "lead", eyes, "unknown")
     scene.at(-2)
     scene.frame(lead, 600, 400, "metric 40 × 60 cm", 0.9, (0.5, 0.45))

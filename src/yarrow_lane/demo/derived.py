@@ -1,14 +1,20 @@
 """Pictures derived from the rendered sitters: a small message copy, a tilted snapshot, a photograph of the painting."""
 
 import io
+from typing import TYPE_CHECKING
 
-import cv2
 import numpy as np
 from PIL import Image
 
 from yarrow_lane.intake.opening import open_picture
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.raster import Picture, cut, resample
+
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
 
 
 def _jpeg(picture: Picture, quality: int = 90, orientation: int = 1) -> bytes:

@@ -5,20 +5,25 @@ from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
 
-from yarrow_lane.compose.canvas import frame, largest_crop_width, set_size
+from yarrow_lane.compose.composition import COMPOSE, crop_scale, frame, largest_crop_width, set_size, to_canvas
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.desk.desk import Desk
-from yarrow_lane.easel.clock import Happening, running
-from yarrow_lane.easel.session import finish_pass
-from yarrow_lane.intake.brief import Medium, SitterKind, new_brief, with_title
+from yarrow_lane.desk.photographs import Photographs
+from yarrow_lane.easel.clock import running
+from yarrow_lane.easel.session import EASEL, finish_pass
+from yarrow_lane.intake.brief import BRIEF, Medium, SitterKind, new_brief, with_title
 from yarrow_lane.intake.landmarks import Landmark
-from yarrow_lane.intake.opening import open_picture
-from yarrow_lane.intake.photos import Eye, Photo, Use, add_photo, mark_eye, mark_landmark, set_rights, set_use
+from yarrow_lane.intake.opening import glance, open_whole
+from yarrow_lane.intake.photos import INTAKE, Eye, Photo, Use, add_photo, mark_eye, mark_landmark, set_rights, set_use
 from yarrow_lane.intake.rights import Consent, Permission, Rights
+from yarrow_lane.lane.happening import ClockStarted, ClockStopped
+from yarrow_lane.lane.part import Edit, Part
 from yarrow_lane.layers.passes import sequence
-from yarrow_lane.layers.regions import Kind, School, add_region, choose_school
+from yarrow_lane.layers.regions import LAYERS, Kind, School, add_region, choose_school
 from yarrow_lane.measure.plane import Point, Polygon, Rect
-from yarrow_lane.palette.wells import add_well, change_well, patch_colour
+from yarrow_lane.palette.wells import PALETTE, add_well, change_well, patch_colour
+from yarrow_lane.tone.three_values import TONE
+from yarrow_lane.transfer.squares import TRANSFER, squares_of
 
 
 class SetClock:
@@ -36,7 +41,12 @@ class Scene:
 
     def __init__(self, desk: Desk, clock: SetClock) -> None:
         self.desk, self.clock = desk, clock
+        self.photographs = Photographs(desk.store.photos, glance)
         self.id = ""
+
+    def edit(self, part: Part[Any], label: str, step: Callable[..., Any], *rest: object) -> None:
+        """Take one edit of the commission being told; `rest` follows the part in the step's arguments."""
+        self.desk.do(self.id, Edit(part, label, lambda value: step(value, *rest)))
 
     def at(self, days: float, hour: float = 10.0) -> "Scene":
         """Set the clock to so many days from the opening of the demo, at that hour."""
@@ -56,14 +66,12 @@ class Scene:
         promised = (today + timedelta(days=due_in)).date()
         self.id = self.desk.start_commission(new_brief(sitter, kind, client, medium, self.clock.now.date(), promised, wish))
         if title != sitter:
-            self.desk.do_part(self.id, "Named the commission", "brief", lambda b: with_title(b, title), "Intake")
+            self.edit(BRIEF, "Named the commission", with_title, title)
         return self
 
     def sitter(self, **facts: Any) -> None:
         """Write down more about the only sitter."""
-        self.desk.do_part(
-            self.id, "Changed the sitter", "brief", lambda b: replace(b, sitters=(replace(b.sitters[0], **facts),)), "Intake"
-        )
+        self.edit(BRIEF, "Changed the sitter", lambda b: replace(b, sitters=(replace(b.sitters[0], **facts),)))
 
     # --- intake
 
@@ -78,16 +86,15 @@ class Scene:
         consent: Consent = "not asked",
         landmarks: tuple[Landmark, ...] = (),
     ) -> Photo:
-        photo = self.desk.photo_from_file(data, name)
-        self.desk.do_part(self.id, f"Took in {name}", "intake", lambda i: add_photo(i, photo))
+        photo = self.photographs.photo_from_file(data, name)
+        self.edit(INTAKE, f"Took in {name}", add_photo, photo)
         for eye in eyes:
-            self.desk.do_part(self.id, f"Marked the {eye.side} eye", "intake", then(mark_eye, photo.id, eye))
+            self.edit(INTAKE, f"Marked the {eye.side} eye", mark_eye, photo.id, eye)
         for mark in landmarks:
-            self.desk.do_part(self.id, f"Marked the {mark.name}", "intake", then(mark_landmark, photo.id, mark))
+            self.edit(INTAKE, f"Marked the {mark.name}", mark_landmark, photo.id, mark)
         if use != "undecided":
-            self.desk.do_part(self.id, f"Use: {use}", "intake", lambda i: set_use(i, photo.id, use))
-        rights = Rights(permission, by, consent=consent)
-        self.desk.do_part(self.id, "Wrote down the rights", "intake", lambda i: set_rights(i, photo.id, rights))
+            self.edit(INTAKE, f"Use: {use}", set_use, photo.id, use)
+        self.edit(INTAKE, "Wrote down the rights", set_rights, photo.id, Rights(permission, by, consent=consent))
         return photo
 
     # --- compose and transfer
@@ -95,57 +102,45 @@ class Scene:
     def frame(self, photo: Photo, width_mm: float, height_mm: float, name: str, share: float, centre: Point) -> None:
         """Size and crop: `share` of the widest crop, about `centre` in shares of the photograph."""
         size = (photo.width_px, photo.height_px)
-        self.desk.do_part(self.id, "Chose the size", "compose", lambda c: set_size(c, width_mm, height_mm, name))
-        self.desk.do_part(
-            self.id, "Laid the crop", "compose",
-            lambda c: frame(
-                c, photo.id, size, share * largest_crop_width(c, size), (centre[0] * size[0], centre[1] * size[1])
-            ),
-        )  # fmt: skip
+        at = (centre[0] * size[0], centre[1] * size[1])
+        self.edit(COMPOSE, "Chose the size", set_size, width_mm, height_mm, name)
+        self.edit(COMPOSE, "Laid the crop", lambda c: frame(c, photo.id, size, share * largest_crop_width(c, size), at))
 
     def squares(self, count: int, drawn: float) -> None:
         """Take squares and draw a share of them, row by row."""
-        self.desk.do(
-            self.id,
-            f"{count} squares across the short side",
-            "Transfer",
-            lambda c: replace(c, transfer=replace(c.transfer, count=count)),
-        )
-        squares = self.desk.commission(self.id).squares
+        self.edit(TRANSFER, f"{count} squares across the short side", lambda t: replace(t, count=count))
+        c = self.desk.commission(self.id)
+        squares = squares_of(c.compose, c.transfer)
         assert squares is not None
         done = squares.all[: round(drawn * len(squares.all))]
-        self.desk.do_part(self.id, f"Drew {len(done)} squares", "transfer", lambda t: replace(t, drawn=tuple(sorted(done))))
+        self.edit(TRANSFER, f"Drew {len(done)} squares", lambda t: replace(t, drawn=tuple(sorted(done))))
 
     def ground(self, ground: str, coats: int = 2) -> None:
-        self.desk.do_part(self.id, f"Ground: {ground}", "tone", lambda t: replace(t, ground=ground, ground_coats=coats))
+        self.edit(TONE, f"Ground: {ground}", lambda t: replace(t, ground=ground, ground_coats=coats))
 
     # --- palette and layers
 
     def wells(self, sitter: str, found: tuple[tuple[str, Point, str], ...], patch_mm: float = 6.0) -> None:
         """Take colours: (name, place in photograph px, mix)."""
-        picture = open_picture(sitter_file(sitter).jpeg, sitter).picture
+        picture = open_whole(sitter_file(sitter).jpeg, sitter)
         compose = self.desk.commission(self.id).compose
         for name, point, mix in found:
-            side = patch_mm * compose.px_per_mm
+            side = patch_mm * crop_scale(compose)
             srgb, lab = patch_colour(picture, Rect(point[0] - side / 2, point[1] - side / 2, side, side))
-            at = compose.to_canvas(point)
-            self.desk.do_part(self.id, "Took a colour", "palette", then(add_well, at, patch_mm, srgb, lab, name))
+            self.edit(PALETTE, "Took a colour", add_well, to_canvas(compose, point), patch_mm, srgb, lab, name)
             if mix:
                 well = replace(self.desk.commission(self.id).palette.wells[-1], mix=mix)
-                self.desk.do_part(self.id, f"Wrote the mix of {name}", "palette", then(change_well, well))
+                self.edit(PALETTE, f"Wrote the mix of {name}", change_well, well)
 
     def regions(self, outlines: tuple[tuple[str, Kind, Polygon], ...], school: School) -> None:
         """Draw regions: (name, kind, outline in photograph px); the background takes the whole canvas."""
-        c = self.desk.commission(self.id)
-        r = c.canvas
-        whole = ((0.0, 0.0), (r.width, 0.0), (r.width, r.height), (0.0, r.height))
-        self.desk.do_part(self.id, "Drew a background region", "layers", lambda x: add_region(x, "background", whole, r))
+        compose = self.desk.commission(self.id).compose
+        canvas = compose.canvas
+        self.edit(LAYERS, "Drew a background region", add_region, "background", canvas.corners, canvas)
         for name, kind, outline in outlines:
-            placed = tuple(c.compose.to_canvas(p) for p in outline)
-            self.desk.do_part(
-                self.id, f"Drew a {kind} region", "layers", then(add_region, kind, placed, r, name)
-            )  # fmt: skip
-        self.desk.do_part(self.id, "Chose the order of work", "layers", lambda x: choose_school(x, school))
+            placed = tuple(to_canvas(compose, p) for p in outline)
+            self.edit(LAYERS, f"Drew a {kind} region", add_region, kind, placed, canvas, name)
+        self.edit(LAYERS, "Chose the order of work", choose_school, school)
 
     def paint(
         self, count: int, first_day: float, hours_a_day: float = 4.0, paces: tuple[float, ...] = (1.0, 1.15, 0.9)
@@ -160,15 +155,9 @@ class Scene:
                 day, used = day + 1, 0.0
             self.at(day, 10 + used)
             start = self.clock.now
-            self.desk.happen(self.id, Happening("clock started", start, p.id, p.title))
+            self.desk.happen(self.id, ClockStarted(start, p.id, p.title))
             self.clock.now = start + timedelta(minutes=minutes)
-            self.desk.happen(self.id, Happening("clock stopped", self.clock.now, p.id, p.title))
-            end = self.clock.now
-            self.desk.do_part(self.id, f"Finished {p.title}", "easel", then(finish_pass, p, end))
+            self.desk.happen(self.id, ClockStopped(self.clock.now, p.id, p.title))
+            self.edit(EASEL, f"Finished {p.title}", finish_pass, p, self.clock.now)
             used += minutes / 60 + p.dry_minutes / 60
         assert running(self.desk.commission(self.id).log) is None
-
-
-def then(step: Callable[..., Any], *rest: object) -> Callable[[Any], Any]:
-    """A room's step with all but its first argument given: what the desk applies to the part."""
-    return lambda part: step(part, *rest)

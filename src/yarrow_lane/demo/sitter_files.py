@@ -4,14 +4,20 @@ import json
 from dataclasses import dataclass
 from functools import cache
 from importlib import resources
+from typing import TYPE_CHECKING
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.intake.photos import Eye
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Point, Polygon
+
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
 
 _LANDMARKS = {
     "nose_tip": "nose tip",

@@ -6,7 +6,8 @@ from types import MappingProxyType
 
 from icalendar import Calendar, Event
 
-from yarrow_lane.calendar.sittings import Sitting, Week
+from yarrow_lane.calendar.planning import Sitting
+from yarrow_lane.calendar.week import Week
 
 
 def calendar_file(

@@ -7,7 +7,8 @@ from PIL import Image
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, fitted, font, points
+from yarrow_lane.documents.paper import fitted, font, points
+from yarrow_lane.documents.print_plan import MARGIN_MM, PAPER_MM
 from yarrow_lane.measure.raster import Picture
 
 _COLUMNS, _ROWS = 3, 4

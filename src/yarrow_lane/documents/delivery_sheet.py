@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, font, points, wrapped
+from yarrow_lane.documents.paper import font, points, wrapped
+from yarrow_lane.documents.print_plan import MARGIN_MM, PAPER_MM
 
 _LABEL_MM = 52.0
 _LINE_PT = 14.0

@@ -9,12 +9,6 @@ from reportlab.pdfbase.ttfonts import TTFont
 
 from yarrow_lane.measure.lengths import MM_PER_INCH
 
-PAPER_MM: dict[str, tuple[float, float]] = {
-    "A4": (210.0, 297.0),  # ISO 216
-    "Letter": (215.9, 279.4),  # 8 1/2 x 11 in
-}
-MARGIN_MM = 12.0  # our choice: clear of the 5 mm most printers cannot reach, with room for letters
-
 
 def points(length_mm: float) -> float:
     """Millimetres as PDF points."""

@@ -1,54 +1,27 @@
 """The gridded reference at true size and its table of measures, as a PDF."""
 
 import io
-from dataclasses import dataclass
 
 from PIL import Image
+from reportlab.lib import colors
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Table, TableStyle
 
-from yarrow_lane.documents.paper import MARGIN_MM, PAPER_MM, fitted, font, points
+from yarrow_lane.documents.paper import fitted, font, points
+from yarrow_lane.documents.print_plan import HEAD_MM, MARGIN_MM, PrintPlan, plan_print
 from yarrow_lane.measure.lengths import Unit, length_text, number_text, size_text
-from yarrow_lane.measure.raster import Picture, resample
+from yarrow_lane.measure.raster import Picture
 from yarrow_lane.transfer.squares import Paper, Squares, column_letter
 
-_LABEL_MM = 6.0  # our choice: room for the letters and numbers beside the picture
-_HEAD_MM = 14.0  # our choice: room for the title
-_PRINT_PX_MM = 12.0  # our choice: about 300 px per inch
 _INK = 0.13
 
 
-@dataclass(frozen=True)
-class PrintPlan:
-    """Where the reference lies on the sheet, mm from the top left corner, and its scale to the canvas."""
-
-    page_mm: tuple[float, float]
-    x_mm: float
-    y_mm: float
-    width_mm: float
-    height_mm: float
-    scale: float
-
-
-def plan_print(squares: Squares, paper: Paper) -> PrintPlan:
-    """The largest print of the whole crop that the sheet holds, the sheet lying when the canvas lies.
-
-    `scale` is print over canvas; never larger than the canvas itself.
-    """
-    short, long = PAPER_MM[paper]
-    page = (short, long) if squares.height_mm >= squares.width_mm else (long, short)
-    room_w = page[0] - 2 * MARGIN_MM - 2 * _LABEL_MM
-    room_h = page[1] - 2 * MARGIN_MM - 2 * _LABEL_MM - _HEAD_MM
-    scale = min(room_w / squares.width_mm, room_h / squares.height_mm, 1.0)
-    width, height = squares.width_mm * scale, squares.height_mm * scale
-    return PrintPlan(page, (page[0] - width) / 2, MARGIN_MM + _HEAD_MM + _LABEL_MM, width, height, scale)
-
-
 def squares_sheet(title: str, crop: Picture, squares: Squares, paper: Paper, unit: Unit) -> bytes:
-    """Two sheets: the gridded reference, and what to rule.
+    """The gridded reference, and what to rule on as many sheets as the lines need.
 
-    `crop` is (H, W, 3) sRGB of the whole canvas. Lengths on the sheet are true to the
-    millimetre when it is printed at 100 %.
+    `crop` is (H, W, 3) sRGB of the whole canvas at print resolution. Lengths on the sheet are true to the millimetre when it is
+    printed at 100 %.
     """
     plan = plan_print(squares, paper)
     buffer = io.BytesIO()
@@ -59,7 +32,6 @@ def squares_sheet(title: str, crop: Picture, squares: Squares, paper: Paper, uni
     _reference(pdf, plan, title, crop, squares, unit)
     pdf.showPage()
     _measures(pdf, plan, title, squares, unit)
-    pdf.showPage()
     pdf.save()
     return buffer.getvalue()
 
@@ -72,9 +44,7 @@ def _reference(pdf: Canvas, plan: PrintPlan, title: str, crop: Picture, squares:
         return points(plan.x_mm + x_mm * plan.scale), points(top - plan.y_mm - y_mm * plan.scale)
 
     _heading(pdf, plan, title, f"print at 100 %, without fitting to the page · enlarge × {1 / plan.scale:.2f}")
-    width_px = min(crop.shape[1], round(plan.width_mm * _PRINT_PX_MM))
-    height_px = round(width_px * plan.height_mm / plan.width_mm)
-    image = ImageReader(Image.fromarray(resample(crop, width_px, height_px)))
+    image = ImageReader(Image.fromarray(crop))
     left, bottom = at(0, squares.height_mm)
     pdf.drawImage(image, left, bottom, points(plan.width_mm), points(plan.height_mm))
     # A dark line under a light one shows on any value beneath it.
@@ -108,33 +78,56 @@ def _heading(pdf: Canvas, plan: PrintPlan, title: str, below: str) -> None:
 
 
 def _measures(pdf: Canvas, plan: PrintPlan, title: str, squares: Squares, unit: Unit) -> None:
-    _heading(pdf, plan, title, "measures, each ruled from one edge so that errors do not add up")
-    left, y = points(MARGIN_MM), points(plan.page_mm[1] - MARGIN_MM - _HEAD_MM - 4)
-    facts = (
-        ("Canvas", size_text(squares.width_mm, squares.height_mm, unit)),
-        ("Squares", f"{squares.columns} x {squares.rows}"),
-        ("Side on the canvas", length_text(squares.side_mm, unit, 2)),
-        ("Side on this print", f"{squares.side_mm * plan.scale:.1f} mm"),
-        ("This print", f"{plan.width_mm:.1f} x {plan.height_mm:.1f} mm"),
+    """Facts on top, then the ruling positions, the table going on over the page where it is long."""
+    facts = Table(
+        [
+            ["Canvas", size_text(squares.width_mm, squares.height_mm, unit)],
+            ["Squares", f"{squares.columns} x {squares.rows}"],
+            ["Side on the canvas", length_text(squares.side_mm, unit, 2)],
+            ["Side on this print", f"{squares.side_mm * plan.scale:.1f} mm"],
+            ["This print", f"{plan.width_mm:.1f} x {plan.height_mm:.1f} mm"],
+        ],
+        colWidths=[points(50), None],
+        hAlign="LEFT",
+        style=TableStyle([("FONT", (0, 0), (0, -1), font(), 10), ("FONT", (1, 0), (1, -1), font("Bold"), 10), *_TIGHT]),
     )
-    for label, value in facts:
-        pdf.setFont(font(), 10)
-        pdf.drawString(left, y, label)
-        pdf.setFont(font("Bold"), 10)
-        pdf.drawString(left + points(50), y, value)
-        y -= 15
-    columns = (
-        ("Upright lines", "from the left edge", squares.lines_across(), left),
-        ("Level lines", "from the top edge", squares.lines_down(), left + points(90)),
-    )
-    y -= 14
-    for head, edge, lines, x in columns:
-        pdf.setFont(font("Bold"), 10)
-        pdf.drawString(x, y, head)
-        pdf.setFont(font(), 9)
-        pdf.drawString(x, y - 12, f"canvas, {unit}")
-        pdf.drawString(x + points(28), y - 12, f"print, mm, {edge}")
-        for n, line in enumerate(lines):
-            row = y - 26 - 13 * n
-            pdf.drawString(x, row, number_text(line, unit, 2))
-            pdf.drawString(x + points(28), row, f"{line * plan.scale:.1f}")
+    width, height = points(plan.page_mm[0] - 2 * MARGIN_MM), points(plan.page_mm[1] - 2 * MARGIN_MM)
+    left, top = points(MARGIN_MM), points(plan.page_mm[1] - MARGIN_MM - HEAD_MM)
+    words = "measures, each ruled from one edge so that errors do not add up"
+    _heading(pdf, plan, title, words)
+    _, facts_h = facts.wrapOn(pdf, width, height)
+    facts.drawOn(pdf, left, top - facts_h)
+    room, rest = top - facts_h - 14 - left, _ruling_table(plan, squares, unit)
+    while True:
+        pieces = rest.splitOn(pdf, width, room)
+        _, table_h = pieces[0].wrapOn(pdf, width, room)
+        pieces[0].drawOn(pdf, left, left + room - table_h)
+        pdf.showPage()
+        if len(pieces) < 2:
+            return
+        rest = pieces[1]
+        _heading(pdf, plan, title, words)
+        room = top - left
+
+
+_TIGHT = [("LEFTPADDING", (0, 0), (-1, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 2)]
+
+
+def _ruling_table(plan: PrintPlan, squares: Squares, unit: Unit) -> Table:
+    across, down = squares.lines_across(), squares.lines_down()
+    rows = [
+        ["", "Upright lines, from the left edge", "", "Level lines, from the top edge", ""],
+        ["line", f"canvas, {unit}", "print, mm", f"canvas, {unit}", "print, mm"],
+    ]
+    for n in range(max(len(across), len(down))):
+        row = [str(n + 1)]
+        for lines in (across, down):
+            row += [number_text(lines[n], unit, 2), f"{lines[n] * plan.scale:.1f}"] if n < len(lines) else ["", ""]
+        rows.append(row)
+    style = [
+        ("FONT", (0, 0), (-1, 0), font("Bold"), 10), ("FONT", (0, 1), (-1, -1), font(), 9.5), *_TIGHT,
+        ("SPAN", (1, 0), (2, 0)), ("SPAN", (3, 0), (4, 0)), ("LINEBELOW", (0, 1), (-1, 1), 0.4, colors.grey),
+        ("ALIGN", (1, 1), (-1, -1), "RIGHT"), ("RIGHTPADDING", (1, 0), (-1, -1), 14),
+    ]  # fmt: skip
+    sides = [points(14), points(34), points(28), points(34), points(28)]
+    return Table(rows, colWidths=sides, repeatRows=2, hAlign="LEFT", style=TableStyle(style))

@@ -1,27 +1,10 @@
-"""The clock at the easel: what happened there is appended and corrected, never undone."""
+"""The hours at the easel, read from what happened: started, stopped, corrected."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Literal
 
-Kind = Literal["clock started", "clock stopped", "hours corrected"]
-
-
-@dataclass(frozen=True)
-class Happening:
-    """Something that happened outside the program.
-
-    `about` is the pass id, `title` its words at the time, `minutes` the correction of
-    an "hours corrected" entry (may be negative) and 0 otherwise.
-    """
-
-    kind: Kind
-    at: datetime
-    about: str
-    title: str
-    minutes: float = 0.0
-    why: str = ""
+from yarrow_lane.lane.happening import ClockStarted, ClockStopped, Happening, HoursCorrected
 
 
 @dataclass(frozen=True)
@@ -36,13 +19,13 @@ class TimeEntry:
     why: str = ""
 
 
-def running(log: Sequence[Happening]) -> Happening | None:
+def running(log: Sequence[Happening]) -> ClockStarted | None:
     """The start of the stretch that is still running, if any."""
-    open_: Happening | None = None
+    open_: ClockStarted | None = None
     for entry in log:
-        if entry.kind == "clock started":
+        if isinstance(entry, ClockStarted):
             open_ = entry
-        elif entry.kind == "clock stopped":
+        elif isinstance(entry, ClockStopped):
             open_ = None
     return open_
 
@@ -50,15 +33,15 @@ def running(log: Sequence[Happening]) -> Happening | None:
 def time_entries(log: Sequence[Happening]) -> tuple[TimeEntry, ...]:
     """Every finished stretch and correction, in order."""
     entries: list[TimeEntry] = []
-    started: Happening | None = None
+    started: ClockStarted | None = None
     for entry in log:
-        if entry.kind == "clock started":
+        if isinstance(entry, ClockStarted):
             started = entry
-        elif entry.kind == "clock stopped" and started is not None:
+        elif isinstance(entry, ClockStopped) and started is not None:
             minutes = (entry.at - started.at).total_seconds() / 60
             entries.append(TimeEntry(started.about, started.title, started.at, entry.at, minutes))
             started = None
-        elif entry.kind == "hours corrected":
+        elif isinstance(entry, HoursCorrected):
             entries.append(TimeEntry(entry.about, entry.title, entry.at, entry.at, entry.minutes, entry.why))
     return tuple(entries)
 
@@ -66,3 +49,12 @@ def time_entries(log: Sequence[Happening]) -> tuple[TimeEntry, ...]:
 def minutes_logged(log: Sequence[Happening], about: str | None = None) -> float:
     """Minutes painted so far, for one pass or in all; the running stretch is left out."""
     return sum(e.minutes for e in time_entries(log) if about is None or e.about == about)
+
+
+def minutes_painted_on(log: Sequence[Happening], begin: datetime, end: datetime) -> float:
+    """Minutes of the stretches between two moments, a stretch that is still running counted up to `end`."""
+    open_ = running(log)
+    stretches = [(e.start, e.end) for e in time_entries(log) if e.end > e.start]
+    stretches += [(open_.at, end)] if open_ is not None else []
+    inside = ((min(stop, end) - max(start, begin)).total_seconds() / 60 for start, stop in stretches)
+    return sum(minutes for minutes in inside if minutes > 0)

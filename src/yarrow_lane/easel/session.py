@@ -1,9 +1,12 @@
 """What to paint now, and since when the layers beneath are dry."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
-from yarrow_lane.layers.passes import Pass
+from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.layers.passes import Pass, pass_id, same_place, values_of
+from yarrow_lane.layers.regions import School
 from yarrow_lane.measure.trouble import Trouble
 
 
@@ -22,13 +25,34 @@ class FinishedPass:
 
 @dataclass(frozen=True)
 class Easel:
-    """Passes in the order they were finished, and the one chosen to be next, if any."""
+    """Passes in the order they were finished, and the one chosen to be next, if any.
+
+    `made_from` is the reference they were painted from.
+    """
 
     finished: tuple[FinishedPass, ...] = ()
     chosen: str = ""
+    made_from: str = ""
 
     def done(self, pass_id: str) -> FinishedPass | None:
         return next((f for f in self.finished if f.pass_id == pass_id), None)
+
+
+def _named_whole(plain: Plain, others: Mapping[str, Plain]) -> Plain:
+    """Before version 1 a pass was named by region and role alone; kind and order of values are those of that time."""
+    layers, brief = others.get("layers", {}), others.get("brief", {})
+    kinds = {r["id"]: r["kind"] for r in layers.get("regions", ())}
+    values = values_of(School(**layers.get("school", {})), brief.get("medium", "acrylic"))
+
+    def whole(short: str) -> str:
+        region, _, role = short.partition(":")
+        return pass_id(int(region), kinds.get(int(region), "other"), values, role) if role else short
+
+    finished = [{**f, "pass_id": whole(f["pass_id"])} for f in plain.get("finished", ())]
+    return {**plain, "finished": finished, "chosen": whole(plain.get("chosen", ""))}
+
+
+EASEL = Part("easel", Easel, "Easel", (_named_whole,))
 
 
 @dataclass(frozen=True)
@@ -84,3 +108,21 @@ def finish_pass(easel: Easel, done: Pass, at: datetime) -> Easel:
 def choose_pass(easel: Easel, pass_id: str) -> Easel:
     """Paint this one next, whatever the order says."""
     return replace(easel, chosen=pass_id)
+
+
+def carried_over(easel: Easel, passes: tuple[Pass, ...]) -> tuple[Easel, tuple[FinishedPass, ...]]:
+    """The finished passes under another sequence: same region and role keep their moment under the new name.
+
+    Returns the easel and the finished passes that the new sequence has no place for; the hours logged on them stay logged.
+    """
+    kept: list[FinishedPass] = []
+    lost: list[FinishedPass] = []
+    for finished in easel.finished:
+        name = next((p.id for p in passes if p.id == finished.pass_id), "")
+        name = name or next((p.id for p in passes if same_place(p.id, finished.pass_id)), "")
+        if name and all(k.pass_id != name for k in kept):
+            kept.append(replace(finished, pass_id=name))
+        else:
+            lost.append(finished)
+    chosen = easel.chosen if any(p.id == easel.chosen for p in passes) else ""
+    return replace(easel, finished=tuple(kept), chosen=chosen), tuple(lost)

@@ -1,9 +1,11 @@
 """The brief: who is in it, for whom, in what, by when."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
 
+from yarrow_lane.lane.part import Part, Plain
 from yarrow_lane.measure.trouble import Trouble
 
 SitterKind = Literal["person", "dog", "cat", "horse", "rabbit", "bird", "other"]
@@ -34,7 +36,7 @@ class Sitter:
 
 @dataclass(frozen=True)
 class Brief:
-    """What the client asked for."""
+    """What the client asked for; `next_sitter` is the next sitter's id and only grows, so that no id comes back."""
 
     title: str
     sitters: tuple[Sitter, ...]
@@ -53,6 +55,7 @@ class Brief:
     style: str = ""
     budget: str = ""
     client_mail: str = ""
+    next_sitter: int = 2
 
     def sitter(self, sitter_id: int) -> Sitter | None:
         return next((s for s in self.sitters if s.id == sitter_id), None)
@@ -84,8 +87,15 @@ def add_sitter(brief: Brief, name: str, kind: SitterKind) -> Brief:
     """One more in the picture; raises `BriefTrouble` without a name."""
     if not name.strip():
         raise BriefTrouble("Nobody was added", "no name is written", "write who is to be painted")
-    number = 1 + max((s.id for s in brief.sitters), default=0)
-    return replace(brief, sitters=(*brief.sitters, Sitter(number, name.strip(), kind)))
+    added = Sitter(brief.next_sitter, name.strip(), kind)
+    return replace(brief, sitters=(*brief.sitters, added), next_sitter=brief.next_sitter + 1)
+
+
+def _count_sitters(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    return {**plain, "next_sitter": 1 + max((s["id"] for s in plain["sitters"]), default=0)}
+
+
+BRIEF = Part("brief", Brief, "Intake", (_count_sitters,))
 
 
 def change_sitter(brief: Brief, sitter: Sitter) -> Brief:

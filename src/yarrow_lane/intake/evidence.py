@@ -1,12 +1,14 @@
 """What a photograph shows by itself: measured once on the full picture, kept by content and marks."""
 
 from dataclasses import dataclass
+from pathlib import Path
 
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.intake.exposure import Cast, clipped_shares, colour_cast
 from yarrow_lane.intake.light import Glint, Light, find_glint, light_from, shading_degrees
+from yarrow_lane.intake.opening import open_whole
 from yarrow_lane.intake.photos import Eye
 from yarrow_lane.intake.sharpness import blur_sigma_px, eye_rect, lid_sharpness, noise_lstar
 from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
@@ -60,6 +62,11 @@ def measure_photo(picture: Picture, eyes: tuple[Eye, ...], progress: Progress = 
         lightest = float(np.percentile(_lightness(picture, eye_rect(near)), 95))
         shading = shading_degrees(_lightness(picture, eye_rect(near, 5.0)))
     return Evidence(noise, blur, high, low, cast, sharpness, lightest, glints, light_from(glints, shading))
+
+
+def measure_file(path: Path, name: str, eyes: tuple[Eye, ...], progress: Progress = SILENT) -> Evidence:
+    """Open and judge one photograph; raises `Trouble` when it cannot be opened, `Cancelled` when it is no longer wanted."""
+    return measure_photo(open_whole(path, name, progress), eyes, progress)
 
 
 def near_eye(eyes: tuple[Eye, ...]) -> Eye | None:

@@ -1,13 +1,19 @@
 """Shadows and highlights that are cut off, and a colour cast that may be there."""
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.measure.colour.cielab import lab_from_srgb8
-from yarrow_lane.measure.raster import Picture, resample
+from yarrow_lane.measure.late import late
+from yarrow_lane.measure.raster import Picture, resized
+
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
 
 _WHITE_CODE, _BLACK_CODE = 252, 8  # our choice: what a camera's curve has flattened
 WARN_SHARE, REJECT_SHARE = 0.02, 0.10  # our choice
@@ -59,8 +65,7 @@ def cast_places(picture: Picture) -> tuple[NDArray[np.bool_], NDArray[np.bool_],
 
     Both masks (h, w) and the Lab picture (h, w, 3) are of a small copy, since only the colour counts.
     """
-    scale = min(1.0, _CAST_PX / max(picture.shape[:2]))
-    small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
+    small = resized(picture, _CAST_PX)
     lab = lab_from_srgb8(small)
     fit = (lab[..., 0] > 6) & (small.max(axis=2) < 250)
     if fit.sum() < _CAST_LEAST_PX:

@@ -6,13 +6,18 @@ Angles are degrees clockwise from twelve o'clock, the way a painter reads a cloc
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.intake.photos import Eye
+from yarrow_lane.measure.late import late
+
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
 
 Confidence = Literal["sure", "likely", "unknown"]
 # A reflection must stand out by so much L* to be a glint: our choice, after lower lid reflections of about 21 L*

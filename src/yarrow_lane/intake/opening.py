@@ -5,12 +5,21 @@ import warnings
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import numpy as np
 from PIL import ExifTags, Image, ImageCms, ImageOps, UnidentifiedImageError
 
-from yarrow_lane.measure.raster import Picture
+from yarrow_lane.intake.copies import difference_hash
+from yarrow_lane.measure.late import late
+from yarrow_lane.measure.progress import SILENT, Progress
+from yarrow_lane.measure.raster import Picture, halvings, resized
 from yarrow_lane.measure.trouble import Trouble
+
+if TYPE_CHECKING:
+    import pi_heif
+else:
+    pi_heif = late("pi_heif")
 
 # Our choice: above this a single picture needs more than 1.2 GB once decoded.
 MOST_PIXELS = 400_000_000
@@ -22,6 +31,7 @@ ENDINGS = {
     "WEBP": (".webp",),
     "HEIF": (".heic", ".heif", ".hif"),
 }
+_GLANCE_PX = 400  # our choice
 _NEUTRAL = (140, 140, 140)  # the surround grey: what lies under a transparent picture
 # Pillow's own limit is below ours; it is checked here, with words, before any pixel is decoded.
 Image.MAX_IMAGE_PIXELS = None
@@ -59,6 +69,14 @@ class Opened:
     facts: PictureFacts
 
 
+@dataclass(frozen=True)
+class Glance:
+    """What a quick look at a file shows: its facts, and the hash by which copies of one shot are recognised."""
+
+    facts: PictureFacts
+    shot: str
+
+
 def _identify(source: Path | bytes, name: str) -> Image.Image:
     size = len(source) if isinstance(source, bytes) else _size_of(source, name)
     if size == 0:
@@ -66,10 +84,7 @@ def _identify(source: Path | bytes, name: str) -> Image.Image:
     stream: io.BytesIO | Path = io.BytesIO(source) if isinstance(source, bytes) else source
     head = source[:12] if isinstance(source, bytes) else _head_of(source)
     if head[4:8] == b"ftyp":
-        # Loaded only when needed: it costs a tenth of a second at start.
-        import pillow_heif
-
-        pillow_heif.register_heif_opener()
+        pi_heif.register_heif_opener()
     try:
         image = Image.open(stream)
     except UnidentifiedImageError as error:
@@ -196,6 +211,30 @@ def open_picture(source: Path | bytes, name: str, preview_px: int | None = None)
                 why = "this machine has too little memory for it"
             raise PictureTrouble(f"“{name}” cannot be opened", why, "ask for it to be sent again") from error
     return Opened(picture, facts)
+
+
+def glance(source: Path | bytes, name: str, progress: Progress = SILENT) -> Glance:
+    """Decode once, small: enough to see damage and to tell shots apart. Raises `PictureTrouble`."""
+    progress.at(0.0)
+    opened = open_picture(source, name, _GLANCE_PX)
+    return Glance(opened.facts, difference_hash(opened.picture))
+
+
+def open_sized(source: Path | bytes, name: str, longer_px: int, progress: Progress = SILENT) -> Picture:
+    """A photograph with its longer side at most `longer_px`, (H, W, 3) sRGB upright. Raises `PictureTrouble`."""
+    progress.at(0.0)
+    return resized(open_picture(source, name, longer_px).picture, longer_px)
+
+
+def open_whole(source: Path | bytes, name: str, progress: Progress = SILENT) -> Picture:
+    """A photograph at its full size, (H, W, 3) sRGB upright. Raises `PictureTrouble`."""
+    progress.at(0.0)
+    return open_picture(source, name).picture
+
+
+def open_halvings(path: Path, name: str, smallest_px: int, progress: Progress = SILENT) -> tuple[Picture, ...]:
+    """A photograph at its full size and its halvings down to `smallest_px`. Raises `PictureTrouble`, `Cancelled`."""
+    return halvings(open_whole(path, name, progress), smallest_px, progress)
 
 
 def _upright(image: Image.Image) -> Image.Image:

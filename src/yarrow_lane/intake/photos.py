@@ -1,14 +1,16 @@
 """The photographs of a commission: marks, use and rights."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
 from functools import lru_cache
 from typing import Literal
 
+from yarrow_lane.intake.copies import same_shot, shot_groups
 from yarrow_lane.intake.landmarks import Landmark
-from yarrow_lane.intake.likeness import same_shot, shot_groups
 from yarrow_lane.intake.opening import PictureFacts
 from yarrow_lane.intake.rights import Rights
+from yarrow_lane.lane.part import Part, Plain
 from yarrow_lane.measure.trouble import Trouble
 
 Use = Literal["undecided", "lead", "helper", "set aside"]
@@ -74,21 +76,10 @@ class Photo:
 
 
 @dataclass(frozen=True)
-class Request:
-    """A letter asking for photographs, as it was sent; `number` counts from 1."""
-
-    number: int
-    text: str
-    sent: datetime
-    asked_for: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True)
 class Intake:
-    """All photographs, in the order they came, and what was asked for."""
+    """All photographs, in the order they came."""
 
     photos: tuple[Photo, ...] = ()
-    requests: tuple[Request, ...] = ()
 
     def photo(self, photo_id: str) -> Photo:
         """Raises `PhotoTrouble` when it is not among them."""
@@ -105,6 +96,14 @@ class Intake:
     def kept(self) -> tuple[Photo, ...]:
         """Those the painting is made from: leads and helpers."""
         return tuple(p for p in self.photos if p.use in ("lead", "helper"))
+
+
+def _letters_left(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    """Letters were sent, which cannot be undone: the store moves them to what happened (`store/schema.py`)."""
+    return {name: value for name, value in plain.items() if name != "requests"}
+
+
+INTAKE = Part("intake", Intake, "Intake", (_letters_left,))
 
 
 def photo_from(photo_id: str, name: str, facts: PictureFacts, shot: str = "", answers: int = 0) -> Photo:
@@ -185,12 +184,6 @@ def nudge_landmark(intake: Intake, photo_id: str, name: str, dx: float, dy: floa
     if mark is None:
         raise PhotoTrouble(f"The {name} was not moved", "it is not marked", "click it first")
     return mark_landmark(intake, photo_id, Landmark(name, mark.x + dx, mark.y + dy))
-
-
-def send_request(intake: Intake, text: str, sent: datetime, asked_for: tuple[str, ...]) -> Intake:
-    """Keep the letter as it went out."""
-    number = 1 + max((r.number for r in intake.requests), default=0)
-    return replace(intake, requests=(*intake.requests, Request(number, text, sent, asked_for)))
 
 
 @lru_cache(maxsize=8)

@@ -17,17 +17,17 @@ _HALF_LIGHT = 40.0
 
 @dataclass(frozen=True)
 class Ranked:
-    """A photograph's place: `score` 0..1, and why."""
+    """A photograph's place: `worth` 0..1, and why."""
 
     photo_id: str
-    score: float
+    worth: float
     reason: str
 
 
-def score(iris_px: float, evidence: Evidence) -> float:
+def worth(iris_px: float, evidence: Evidence) -> float:
     """0 to 1: iris, lids, light and clipping multiplied, each rising without end so that no difference is lost.
 
-    The eyes decide (common practice): without them the score is 0. How the four are weighed is our choice.
+    The eyes decide (common practice): without them the worth is 0. How the four are weighed is our choice.
     """
     if evidence.sharpness is None or evidence.eye_lightness is None:
         return 0.0
@@ -67,6 +67,6 @@ def rank(photos: Sequence[Photo], evidence: Mapping[str, Evidence]) -> tuple[Ran
     found = []
     for photo in photos:
         shown = evidence.get(photo.id)
-        value = score(photo.iris_px, shown) if photo.iris_px is not None and shown is not None else 0.0
+        value = worth(photo.iris_px, shown) if photo.iris_px is not None and shown is not None else 0.0
         found.append(Ranked(photo.id, value, reason_of(photo, shown)))
-    return tuple(sorted(found, key=lambda r: -r.score))
+    return tuple(sorted(found, key=lambda r: -r.worth))

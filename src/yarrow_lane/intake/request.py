@@ -1,11 +1,12 @@
 """The letter that asks for the photographs that are missing, in the painter's voice."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from yarrow_lane.intake.brief import Brief, Sitter
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import IRIS_WORKABLE_PX, Intake, Photo
 from yarrow_lane.intake.ranking import DARK_EYE, SOFT
+from yarrow_lane.lane.happening import Happening, LetterSent, of_kind
 
 _WANTED = {
     "person": "one from eye height, by a window with the light from one side, the whole head in it, eyes sharp, no flash",
@@ -49,6 +50,11 @@ def what_is_missing(intake: Intake, brief: Brief, evidence: Mapping[str, Evidenc
     only_one = len(brief.sitters) == 1
     found = ((s, missing_for(intake, s, evidence, only_one)) for s in brief.sitters)
     return tuple((s, why) for s, why in found if why)
+
+
+def next_letter(log: Sequence[Happening]) -> int:
+    """The number of the next letter that asks for photographs."""
+    return 1 + max((letter.number for letter in of_kind(log, LetterSent)), default=0)
 
 
 def compose_letter(brief: Brief, missing: tuple[tuple[Sitter, str], ...], painter: str) -> str:

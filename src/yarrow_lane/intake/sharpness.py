@@ -4,15 +4,21 @@ So a large soft photograph and a small crisp one are compared by what they show 
 """
 
 import math
+from typing import TYPE_CHECKING
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.intake.photos import Eye
 from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.raster import Picture, cut
+
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
 
 # The iris is brought to so many px across: our choice. Small enough that a 2x smaller copy still holds it.
 COMMON_IRIS_PX = 16.0

@@ -4,14 +4,22 @@ No detector is better than a wrong one: an eye counts only inside a face, and on
 """
 
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.intake.brief import SitterKind
+from yarrow_lane.intake.opening import open_whole
 from yarrow_lane.intake.photos import Eye
+from yarrow_lane.measure.late import late
+from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture, resample
+
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
 
 _WORK_PX = 900
 _FACES: dict[SitterKind, str] = {
@@ -47,6 +55,11 @@ def suggest_eyes(picture: Picture, kind: SitterKind) -> tuple[Eye, ...]:
         Eye("left", float((x + lx) / scale), float((y + ly) / scale), radius),
         Eye("right", float((x + rx) / scale), float((y + ry) / scale), radius),
     )
+
+
+def suggest_in_file(path: Path, name: str, kind: SitterKind, progress: Progress = SILENT) -> tuple[Eye, ...]:
+    """The same on a stored photograph; raises `Trouble` when it cannot be opened, `Cancelled` when it is no longer wanted."""
+    return suggest_eyes(open_whole(path, name, progress), kind)
 
 
 def _cascade(name: str) -> cv2.CascadeClassifier:

@@ -7,8 +7,8 @@ from importlib import resources
 
 from yarrow_lane.intake.brief import Medium
 from yarrow_lane.layers.drying import Climate, Film, drying_minutes
-from yarrow_lane.layers.regions import Kind, Layers, Region, School, bare_areas_cm2
-from yarrow_lane.measure.plane import polygons_touch
+from yarrow_lane.layers.regions import Kind, Layers, Region, School, lie_of
+from yarrow_lane.measure.kept import kept
 
 # Back to front within one level of the subject (our choice, after the overlap of things in a portrait).
 _BACK_TO_FRONT: tuple[Kind, ...] = ("background", "other", "cloth", "fur", "skin", "hair", "mouth", "nose", "eye")
@@ -19,8 +19,9 @@ _DEPTH = {kind: n for n, kind in enumerate(_BACK_TO_FRONT)}
 class Pass:
     """One coat over one region.
 
-    `needs` are the passes that must be finished and dry before it; `minutes` is the
-    work at the present pace; `dry_minutes` how long it then stays wet.
+    `id` names region, kind, order of values and role, so that a finished pass never stands for another. `needs` are the
+    passes that must be finished and dry before it; `minutes` is the work at the present pace; `dry_minutes` how long it then
+    stays wet.
     """
 
     id: str
@@ -72,6 +73,22 @@ def region_minutes(kind: Kind, area: float) -> float:
     return 60 * (fixed + per_100 * area / 100)
 
 
+def values_of(school: School, medium: Medium) -> str:
+    """The order of values in which passes are listed: "dark" or "light"; watercolour always goes from the light."""
+    return "dark" if school.values == "dark to light" and medium != "watercolour" else "light"
+
+
+def pass_id(region_id: int, kind: str, values: str, role: str) -> str:
+    """The name of a pass on record."""
+    return f"{region_id}:{kind}:{values}:{role}"
+
+
+def same_place(one: str, other: str) -> bool:
+    """Whether two pass ids mean the same role on the same region, whatever its kind and the order of values."""
+    (region, *_, role), (other_region, *_, other_role) = one.split(":"), other.split(":")
+    return (region, role) == (other_region, other_role)
+
+
 def _rank(region: Region, number: int, steps: tuple[_Step, ...], school: School) -> tuple[float, ...]:
     """Where a pass falls in the whole painting; smaller comes first."""
     step, share = steps[number], (number + 0.5) / len(steps)
@@ -85,31 +102,29 @@ def _rank(region: Region, number: int, steps: tuple[_Step, ...], school: School)
     return 2, share, _DEPTH[region.kind], region.id
 
 
+@kept(64)
 def sequence(layers: Layers, medium: Medium, climate: Climate) -> tuple[Pass, ...]:
-    """Every pass in the order of painting.
+    """Every pass in the order of painting; kept for the last few states, as many views ask.
 
     A pass needs the one before it on its own region, and the latest earlier pass of
-    every region whose outline touches its own: paint goes over dry paint only.
+    every region whose outline meets its own: paint goes over dry paint only.
     """
-    values = "dark" if layers.school.values == "dark to light" and medium != "watercolour" else "light"
+    values = values_of(layers.school, medium)
     planned: list[tuple[tuple[float, ...], Region, _Step]] = []
     for region in layers.regions:
         steps = _steps(values, region.kind)
         planned += [(_rank(region, n, steps, layers.school), region, step) for n, step in enumerate(steps)]
     planned.sort(key=lambda plan: plan[0])
-    neighbours = {
-        r.id: {o.id for o in layers.regions if o.id != r.id and polygons_touch(r.outline, o.outline)} for r in layers.regions
-    }
-    areas = bare_areas_cm2(layers)
+    lie = lie_of(layers.regions)
     latest: dict[int, str] = {}
     passes: list[Pass] = []
     for _, region, step in planned:
-        area = areas[region.id]
-        beneath = [region.id, *sorted(neighbours[region.id])]
-        pass_id = f"{region.id}:{step.key}"
+        area = lie.bare_cm2[region.id]
+        beneath = [region.id, *lie.neighbours[region.id]]
+        name = pass_id(region.id, region.kind, values, step.key)
         passes.append(
             Pass(
-                pass_id,
+                name,
                 region.id,
                 region.name,
                 region.kind,
@@ -121,5 +136,5 @@ def sequence(layers: Layers, medium: Medium, climate: Climate) -> tuple[Pass, ..
                 tuple(latest[i] for i in beneath if i in latest),
             )
         )
-        latest[region.id] = pass_id
+        latest[region.id] = name
     return tuple(passes)

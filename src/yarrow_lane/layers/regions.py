@@ -1,19 +1,17 @@
 """Regions of the painting, drawn as polygons on the crop in canvas mm."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
-import cv2
-import numpy as np
-
-from yarrow_lane.measure.plane import Polygon, Rect, clip_to_rect, polygon_area, polygon_holds
+from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.measure.kept import kept
+from yarrow_lane.measure.outlines import bare_areas, clip_to_rect, neighbours, polygon_area, polygon_holds
+from yarrow_lane.measure.plane import Polygon, Rect
 from yarrow_lane.measure.trouble import Trouble
 
 Kind = Literal["background", "fur", "skin", "hair", "eye", "nose", "mouth", "cloth", "other"]
 KINDS: tuple[Kind, ...] = ("background", "fur", "skin", "hair", "eye", "nose", "mouth", "cloth", "other")
-_PX_PER_MM = 2.0  # our choice: half a millimetre of canvas is finer than any outline is drawn
-_SHIFT = 4
-_SUBPIXEL = 1 << _SHIFT
 Eyes = Literal["first", "last"]
 Values = Literal["dark to light", "light to dark"]
 Background = Literal["first", "last"]
@@ -44,10 +42,15 @@ class School:
 
 @dataclass(frozen=True)
 class Layers:
-    """Regions in the order they were drawn, later ones lying over earlier ones, and the school."""
+    """Regions in the order they were drawn, later ones lying over earlier ones, and the school.
+
+    `next_id` only grows, so that no region's id comes back; `made_from` is the reference the outlines lie on.
+    """
 
     regions: tuple[Region, ...] = ()
     school: School = School()
+    next_id: int = 1
+    made_from: str = ""
 
     def region(self, region_id: int) -> Region:
         """Raises `LayersTrouble` when it is not there."""
@@ -57,6 +60,16 @@ class Layers:
         raise LayersTrouble("That region is not on the painting", "it was wiped out")
 
 
+def _count_regions(plain: Plain, others: Mapping[str, Plain]) -> Plain:
+    """Regions that were wiped out may still be named by passes painted on them."""
+    drawn = [r["id"] for r in plain["regions"]]
+    painted = [int(f["pass_id"].split(":")[0]) for f in others.get("easel", {}).get("finished", ())]
+    return {**plain, "next_id": 1 + max((*drawn, *painted), default=0)}
+
+
+LAYERS = Part("layers", Layers, "Layers", (_count_regions,))
+
+
 def add_region(layers: Layers, kind: Kind, outline: Polygon, canvas: Rect, name: str = "") -> Layers:
     """A new region, cut at the canvas edge; raises `LayersTrouble` when nothing is left of it."""
     inside = clip_to_rect(outline, canvas)
@@ -64,10 +77,11 @@ def add_region(layers: Layers, kind: Kind, outline: Polygon, canvas: Rect, name:
         raise LayersTrouble(
             "The region was not drawn", "it encloses no ground on the canvas", "click at least three corners round it"
         )
-    number = 1 + max((r.id for r in layers.regions), default=0)
+    number = layers.next_id
     same = sum(r.kind == kind for r in layers.regions)
     called = name.strip() or (f"{kind} {same + 1}" if same else kind)
-    return replace(layers, regions=(*layers.regions, Region(number, called, kind, inside)))
+    drawn = Region(number, called, kind, inside)
+    return replace(layers, regions=(*layers.regions, drawn), next_id=number + 1)
 
 
 def change_region(layers: Layers, region: Region) -> Layers:
@@ -97,22 +111,22 @@ def area_cm2(region: Region) -> float:
     return polygon_area(region.outline) / 100.0
 
 
-def bare_areas_cm2(layers: Layers) -> dict[int, float]:
-    """Area of each region that no later region lies over, cm², by its id.
+@dataclass(frozen=True)
+class Lie:
+    """How the regions lie: the area of each that no later one covers (cm²), and which ones each of them meets."""
 
-    Counted on a raster of `_PX_PER_MM`; a region that is wholly covered keeps 0.
-    """
-    if not layers.regions:
-        return {}
-    corners = [np.asarray(r.outline) for r in layers.regions]
-    width, height = np.ceil(np.max([c.max(axis=0) for c in corners], axis=0) * _PX_PER_MM).astype(int) + 1
-    top = np.zeros((height, width), np.int32)
-    for number, outline in enumerate(corners, 1):
-        fixed = np.round(outline * _PX_PER_MM * _SUBPIXEL - _SUBPIXEL / 2).astype(np.int32)
-        cv2.fillPoly(top, [fixed], number, shift=_SHIFT)
-    counts = np.bincount(top.ravel(), minlength=len(corners) + 1)[1:]
-    return {
-        # The raster says which share is bare; the outline says how large the whole is.
-        r.id: area_cm2(r) * min(1.0, count / max(1.0, area_cm2(r) * 100 * _PX_PER_MM**2))
-        for r, count in zip(layers.regions, counts, strict=True)
-    }
+    bare_cm2: Mapping[int, float]
+    neighbours: Mapping[int, tuple[int, ...]]
+
+
+@kept(32)
+def lie_of(regions: tuple[Region, ...]) -> Lie:
+    """Bare areas and neighbours by region id; kept for the last few sets of regions, as many views ask."""
+    ids = [r.id for r in regions]
+    outlines = [r.outline for r in regions]
+    meets = neighbours(outlines)
+    areas = bare_areas(outlines)
+    return Lie(
+        {i: mm2 / 100.0 for i, mm2 in zip(ids, areas, strict=True)},
+        {i: tuple(ids[n] for n in found) for i, found in zip(ids, meets, strict=True)},
+    )

@@ -1,7 +1,7 @@
 """Days as the painter speaks of them. The core never reads a clock: `today` is an argument."""
 
 from collections.abc import Iterator
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 
 from yarrow_lane.measure.lengths import THIN_SPACE
 
@@ -33,3 +33,9 @@ def working_days_between(start: date, end: date, weekdays: tuple[int, ...]) -> i
     if end < start:
         return -working_days_between(end, start, weekdays)
     return sum((start + timedelta(days=n)).weekday() in weekdays for n in range((end - start).days))
+
+
+def clock_text(moment: datetime, now: datetime) -> str:
+    """ "14:20" today, "Thu 26 Nov, 14:20" on another day."""
+    hour = f"{moment:%H:%M}"
+    return hour if moment.date() == now.date() else f"{day_text(moment.date())}, {hour}"

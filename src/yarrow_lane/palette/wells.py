@@ -1,9 +1,11 @@
 """Wells: colours sampled from the crop, named, each with its mix."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
 
+from yarrow_lane.lane.part import Part, Plain
 from yarrow_lane.measure.colour.cielab import lab_from_linear
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8, srgb8_from_linear
 from yarrow_lane.measure.plane import Point, Rect
@@ -19,11 +21,14 @@ class PaletteTrouble(Trouble):
 
 @dataclass(frozen=True)
 class Well:
-    """One colour: where it was taken (canvas mm), its mean sRGB, L* (0..100), a*, b*, and the mix."""
+    """One colour: where it was taken (canvas mm), its mean sRGB, L* (0..100), a*, b*, and the mix.
+
+    `at_mm` is None where that place is no longer on the canvas: the colour and its mix are kept.
+    """
 
     id: int
     name: str
-    at_mm: Point
+    at_mm: Point | None
     patch_mm: float
     srgb: tuple[int, int, int]
     lab: tuple[float, float, float]
@@ -32,9 +37,14 @@ class Well:
 
 @dataclass(frozen=True)
 class Palette:
-    """The wells in the order they were taken."""
+    """The wells in the order they were taken; `next_id` only grows, so that no well's id comes back.
+
+    `made_from` is the reference the places lie on.
+    """
 
     wells: tuple[Well, ...] = ()
+    next_id: int = 1
+    made_from: str = ""
 
     def well(self, well_id: int) -> Well:
         """Raises `PaletteTrouble` when it is not there."""
@@ -49,8 +59,15 @@ class Palette:
         return tuple(sorted(self.wells, key=lambda w: w.lab[0]))
 
 
+def _count_wells(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    return {**plain, "next_id": 1 + max((w["id"] for w in plain["wells"]), default=0)}
+
+
+PALETTE = Part("palette", Palette, "Palette", (_count_wells,))
+
+
 def patch_colour(photo: Picture, patch: Rect) -> tuple[tuple[int, int, int], tuple[float, float, float]]:
-    """Mean colour of a patch (photograph px) as sRGB and Lab.
+    """Mean colour of a patch (picture px) as sRGB and Lab.
 
     The mean is taken in linear light, as an eye blends what it cannot resolve.
     """
@@ -62,12 +79,18 @@ def patch_colour(photo: Picture, patch: Rect) -> tuple[tuple[int, int, int], tup
 
 
 def add_well(
-    palette: Palette, at_mm: Point, patch_mm: float, srgb: tuple[int, int, int], lab: tuple[float, float, float], name: str = ""
+    palette: Palette,
+    at_mm: Point | None,
+    patch_mm: float,
+    srgb: tuple[int, int, int],
+    lab: tuple[float, float, float],
+    name: str = "",
 ) -> Palette:
     """A new well; without a name it is called after its value."""
-    number = 1 + max((w.id for w in palette.wells), default=0)
+    number = palette.next_id
     called = name.strip() or f"{value_word(lab[0])} {number}"
-    return replace(palette, wells=(*palette.wells, Well(number, called, at_mm, patch_mm, srgb, lab)))
+    well = Well(number, called, at_mm, patch_mm, srgb, lab)
+    return replace(palette, wells=(*palette.wells, well), next_id=number + 1)
 
 
 def change_well(palette: Palette, well: Well) -> Palette:

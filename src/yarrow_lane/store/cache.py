@@ -1,29 +1,59 @@
-"""Derived pictures on disk, keyed by content, parameters and the algorithm's version; may be deleted any time."""
+"""Derived values on disk: made again any time, so that they may be deleted; kept within a budget, the oldest go first."""
 
 import hashlib
 from pathlib import Path
 
-from yarrow_lane.store.pictures import write_synced
+from yarrow_lane.store.things import write_synced
+
+BUDGET_BYTES = 500_000_000  # our choice: some ten thousand thumbnails
 
 
 class Cache:
-    """Bytes by key. A cache that cannot be written is only slow, never an error."""
+    """One value a slot: a value under another key takes the slot over, so that a mark nudged a hundred times leaves one file.
+
+    A cache that cannot be read or written is only slow, never an error.
+    """
 
     def __init__(self, folder: Path) -> None:
         self._folder = folder / "cache"
 
-    def _path(self, key: tuple[object, ...]) -> Path:
-        name = hashlib.sha256(repr(key).encode()).hexdigest()
+    def _path(self, slot: str) -> Path:
+        name = hashlib.sha256(slot.encode()).hexdigest()
         return self._folder / name[:2] / name
 
-    def get(self, *key: object) -> bytes | None:
+    def get(self, slot: str, key: str) -> bytes | None:
+        """The value of that key, if it is the one in the slot."""
         try:
-            return self._path(key).read_bytes()
+            head, mark, data = self._path(slot).read_bytes().partition(b"\n")
         except OSError:
             return None
+        return data if mark and head == _mark(key) else None
 
-    def put(self, data: bytes, *key: object) -> None:
+    def put(self, slot: str, key: str, data: bytes) -> None:
         try:
-            write_synced(self._path(key), data)
+            write_synced(self._path(slot), _mark(key) + b"\n" + data)
         except OSError:
             return
+
+    def trim(self, budget_bytes: int = BUDGET_BYTES) -> None:
+        """Take out the oldest files until the rest fits into the budget."""
+        found = []
+        for path in self._folder.glob("??/*"):
+            try:
+                stat = path.stat()
+            except OSError:
+                continue
+            found.append((stat.st_mtime, stat.st_size, path))
+        over = sum(size for _, size, _ in found) - budget_bytes
+        for _, size, path in sorted(found, key=lambda f: f[0]):
+            if over <= 0:
+                return
+            try:
+                path.unlink()
+            except OSError:
+                continue
+            over -= size
+
+
+def _mark(key: str) -> bytes:
+    return hashlib.sha256(key.encode()).hexdigest().encode()

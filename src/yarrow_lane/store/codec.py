@@ -1,57 +1,167 @@
-"""Values to canonical JSON and back, validated at the edge."""
+"""Values to JSON and back, validated at the edge; each part carries its version and older ones are brought up to it."""
 
+import dataclasses
 import hashlib
 import json
+from collections.abc import Mapping
 from functools import cache
-from typing import Any, get_type_hints
+from typing import TYPE_CHECKING, Annotated, Any, TypeVar, get_args, get_type_hints
 
-from pydantic import TypeAdapter, ValidationError
-
-from yarrow_lane.commission.commission import PARTS, Commission
-from yarrow_lane.commission.studio import Studio
-from yarrow_lane.easel.clock import Happening
+from yarrow_lane.lane import happening as happened
+from yarrow_lane.lane.happening import Happening
+from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.measure.late import late
 from yarrow_lane.store.trouble import StoreTrouble
 
-STUDIO_PART = "studio"
+if TYPE_CHECKING:
+    import pydantic
+else:
+    pydantic = late("pydantic")
+
+T = TypeVar("T")
+_HAPPENING = "happening"
+_VERSION = "v"
+
+
+def _refuse_unknown_fields(found: Any, seen: set[object]) -> None:
+    """A field this program does not know would be dropped in silence: every dataclass below refuses it instead."""
+    if found in seen:
+        return
+    seen.add(found)
+    if dataclasses.is_dataclass(found) and isinstance(found, type):
+        found.__pydantic_config__ = {"extra": "forbid"}  # type: ignore[attr-defined]
+        for inner in get_type_hints(found).values():
+            _refuse_unknown_fields(inner, seen)
+    for inner in get_args(found):
+        if not isinstance(inner, str):
+            _refuse_unknown_fields(inner, seen)
 
 
 @cache
-def _adapter(name: str) -> TypeAdapter[Any]:
-    if name == STUDIO_PART:
-        return TypeAdapter(Studio)
-    if name == "happening":
-        return TypeAdapter(Happening)
-    return TypeAdapter(get_type_hints(Commission)[name])
+def _adapter(kind: Any) -> "pydantic.TypeAdapter[Any]":
+    _refuse_unknown_fields(kind, set())
+    if kind == Happening:
+        return pydantic.TypeAdapter(Annotated[Happening, pydantic.Field(discriminator="kind")])
+    return pydantic.TypeAdapter(kind)
 
 
-def to_json(name: str, value: object) -> str:
-    """Canonical JSON of a part: sorted keys, no spare space, so that equal values have equal hashes."""
-    plain = _adapter(name).dump_python(value, mode="json")
-    return json.dumps(plain, sort_keys=True, separators=(",", ":"), ensure_ascii=False, allow_nan=False)
+def _dumped(kind: Any, version: int, value: object, what: str) -> str:
+    text = _adapter(kind).dump_json(value).decode()
+    if "null" in text:
+        _refuse_no_numbers(value, what)
+    return f'{{"{_VERSION}":{version},{text[1:]}' if text != "{}" else f'{{"{_VERSION}":{version}}}'
 
 
-def from_json(name: str, text: str) -> Any:
-    """The part again; raises `StoreTrouble` naming every fault with its place."""
-    try:
-        return _adapter(name).validate_json(text)
-    except ValidationError as error:
-        faults = "; ".join(f"{'.'.join(map(str, f['loc'])) or name}: {f['msg']}" for f in error.errors())
+def _refuse_no_numbers(value: Any, what: str) -> None:
+    """What is no number would be written as nothing and read as a fault."""
+    if isinstance(value, float) and not abs(value) < float("inf"):
         raise StoreTrouble(
-            f"The part “{name}” on record cannot be read", faults, "open an older copy from the folder “backups”"
-        ) from error
+            f"The part “{what}” was not stored", "it holds a number that is none", "do it again with other values"
+        )
+    if dataclasses.is_dataclass(value):
+        for field in dataclasses.fields(value):
+            _refuse_no_numbers(getattr(value, field.name), what)
+    elif isinstance(value, tuple):
+        for inner in value:
+            _refuse_no_numbers(inner, what)
 
 
-def part_hash(text: str) -> str:
-    """SHA-256 of the canonical JSON."""
-    return hashlib.sha256(text.encode()).hexdigest()
+def to_json(part: Part[T], value: T) -> str:
+    """JSON of a part, fields in their order, so that equal values have equal hashes. Raises `StoreTrouble` for no number."""
+    return _dumped(part.type, part.version, value, part.name)
 
 
-def commission_parts(commission: Commission) -> dict[str, object]:
-    """The versioned parts by name."""
-    return {name: getattr(commission, name) for name in PARTS}
+def plain_of(text: str, what: str) -> Plain:
+    """A part as it was written, its version among its fields; raises `StoreTrouble`."""
+    try:
+        plain = json.loads(text)
+    except ValueError as error:
+        raise _unreadable(what, "it is no JSON") from error
+    if not isinstance(plain, dict) or not isinstance(plain.get(_VERSION, 0), int):
+        raise _unreadable(what, "it has not the form of a part")
+    return plain
 
 
-def commission_from(commission_id: str, parts: dict[str, object], log: tuple[Happening, ...]) -> Commission:
-    """The commission again; parts that a newer program added keep their first state."""
-    known = {name: value for name, value in parts.items() if name in PARTS}
-    return Commission(id=commission_id, log=log, **known)  # type: ignore[arg-type]
+def _head(part: Part[Any]) -> str:
+    return f'{{"{_VERSION}":{part.version}'
+
+
+def is_current(part: Part[Any], text: str) -> bool:
+    """Whether this program's own version of the part was written."""
+    return text.startswith((_head(part) + ",", _head(part) + "}"))
+
+
+def from_json(part: Part[T], text: str, others: Mapping[str, str] | None = None) -> T:
+    """The part again.
+
+    `others` are all parts of that commission as they are on record: an upgrade may look into them. Raises `StoreTrouble` naming
+    every fault with its place, and for a part that a newer program wrote.
+    """
+    if is_current(part, text):
+        value: T = _validated(part.type, "{" + text[len(_head(part)) :].removeprefix(","), part.name)
+        return value
+    plain = plain_of(text, part.name)
+    version = plain.pop(_VERSION, 0)
+    if version > part.version:
+        raise StoreTrouble(
+            f"The part “{part.name}” on record cannot be read",
+            f"a newer Yarrow Lane wrote it (its number is {version}, this program knows up to {part.version})",
+            "open the studio with that newer program",
+        )
+    beside = {name: plain_of(t, name) for name, t in (others or {}).items()}
+    try:
+        for upgrade in part.upgrades[version:]:
+            plain = upgrade(plain, beside)
+    except (KeyError, TypeError, ValueError, AttributeError) as error:
+        raise _unreadable(part.name, f"its older form is damaged ({type(error).__name__}: {error})") from error
+    value = _validated(part.type, json.dumps(plain), part.name)
+    return value
+
+
+def _unreadable(what: str, why: str) -> StoreTrouble:
+    return StoreTrouble(f"The part “{what}” on record cannot be read", why, "open an older copy from the folder “backups”")
+
+
+def _validated(kind: Any, text: str, what: str) -> Any:
+    try:
+        return _adapter(kind).validate_json(text)
+    except pydantic.ValidationError as error:
+        faults = "; ".join(f"{'.'.join(map(str, f['loc'])) or what}: {f['msg']}" for f in error.errors())
+        raise _unreadable(what, faults) from error
+
+
+def happening_to_json(happening: Happening) -> str:
+    """JSON of one entry."""
+    return _dumped(Happening, len(happened.UPGRADES), happening, _HAPPENING)
+
+
+def happening_from_json(text: str) -> Happening:
+    """The entry again; raises `StoreTrouble`."""
+    plain = plain_of(text, _HAPPENING)
+    version = plain.pop(_VERSION, 0)
+    if version > len(happened.UPGRADES):
+        raise _unreadable(_HAPPENING, "a newer Yarrow Lane wrote it")
+    try:
+        for upgrade in happened.UPGRADES[version:]:
+            plain = upgrade(plain)
+    except (KeyError, TypeError) as error:
+        raise _unreadable(_HAPPENING, f"its older form is damaged ({error})") from error
+    entry: Happening = _validated(Happening, json.dumps(plain), _HAPPENING)
+    return entry
+
+
+def to_plain_json(value: object) -> str:
+    """JSON of a value that is kept only to save work, without a version."""
+    kind: Any = type(value)
+    return str(_adapter(kind).dump_json(value).decode())
+
+
+def from_plain_json(kind: type[T], text: str) -> T:
+    """Such a value again; raises `StoreTrouble`."""
+    value: T = _validated(kind, text, kind.__name__)
+    return value
+
+
+def text_hash(text: str | bytes) -> str:
+    """SHA-256, as parts and things are named."""
+    return hashlib.sha256(text.encode() if isinstance(text, str) else text).hexdigest()

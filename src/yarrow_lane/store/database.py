@@ -1,34 +1,24 @@
-"""The one file of versions. One thread owns it; each change is one transaction, synced."""
+"""The one file of the studio. One thread owns it; each change is one transaction, synced."""
 
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
 from datetime import date, datetime
 from pathlib import Path
 
-from yarrow_lane.store.codec import part_hash
+from yarrow_lane.store.parts import Parts
 from yarrow_lane.store.schema import NEWEST, migrate, schema_number
 from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
+from yarrow_lane.store.versions import Version, Versions
 
 _BACKUPS_KEPT = 7  # our choice: one a day for a week
-
-
-@dataclass(frozen=True)
-class Version:
-    """One state of a document: its number, the one it came from, and its words."""
-
-    number: int
-    parent: int | None
-    at: datetime
-    label: str
-    place: str
 
 
 class Database:
     """Versions, happenings and the place where the painter was.
 
-    A document is the studio or a commission; its head is the version now shown.
+    A document is the studio or a commission; its head is the version now shown. Reading through `versions` and `parts` costs no
+    transaction; whatever writes goes through the methods here.
     """
 
     def __init__(self, folder: Path) -> None:
@@ -54,6 +44,8 @@ class Database:
             migrate(self._sql)
         except sqlite3.Error as error:
             raise disk_trouble(error, folder) from error
+        self.parts = Parts(self._sql)
+        self.versions = Versions(self._sql, self.parts)
 
     def close(self) -> None:
         self._sql.close()
@@ -74,84 +66,59 @@ class Database:
 
     # --- versions
 
-    def append(self, document: str, parts: dict[str, str], label: str, place: str, at: datetime) -> int:
-        """Write a new version after the head and make it the head; returns its number.
-
-        `parts` maps part name to canonical JSON; a part already stored is only referred to.
-        """
-        with self._transaction() as sql:
-            return self._append(sql, document, parts, label, place, at)
+    def append(
+        self, document: str, changed: dict[str, str], label: str, place: str, at: datetime, join: str = "", keep: str = ""
+    ) -> int:  # fmt: skip
+        """Write a new version and make it the head; returns its number. `changed` maps part names to JSON."""
+        with self._transaction():
+            return self.versions.append(document, changed, label, place, at, join, keep)
 
     def append_several(self, changes: list[tuple[str, dict[str, str], str, str]], at: datetime) -> None:
-        """Several documents change together or not at all: (document, parts, label, place) each."""
-        with self._transaction() as sql:
-            for document, parts, label, place in changes:
-                self._append(sql, document, parts, label, place, at)
-
-    def _append(
-        self, sql: sqlite3.Connection, document: str, parts: dict[str, str], label: str, place: str, at: datetime
-    ) -> int:
-        parent = self.head(document)
-        number = 1 + int(
-            sql.execute("SELECT coalesce(max(number), 0) FROM version WHERE document = ?", (document,)).fetchone()[0]
-        )
-        hashes = {name: part_hash(text) for name, text in parts.items()}
-        sql.executemany("INSERT OR IGNORE INTO part VALUES (?, ?)", [(hashes[n], text) for n, text in parts.items()])
-        sql.execute("INSERT INTO version VALUES (?, ?, ?, ?, ?, ?)", (document, number, parent, at.isoformat(), label, place))
-        sql.executemany("INSERT INTO version_part VALUES (?, ?, ?, ?)", [(document, number, n, h) for n, h in hashes.items()])
-        self._set_head(sql, document, number)
-        return number
-
-    @staticmethod
-    def _set_head(sql: sqlite3.Connection, document: str, number: int) -> None:
-        sql.execute(
-            "INSERT INTO head VALUES (?, ?) ON CONFLICT (document) DO UPDATE SET number = excluded.number", (document, number)
-        )
+        """Several documents change together or not at all: (document, changed parts, label, place) each."""
+        with self._transaction():
+            for document, changed, label, place in changes:
+                self.versions.append(document, changed, label, place, at)
 
     def move_head(self, document: str, number: int) -> None:
         """Show another version: undo and redo."""
-        with self._transaction() as sql:
-            self._set_head(sql, document, number)
+        with self._transaction():
+            self.versions.move_head(document, number)
 
-    def head(self, document: str) -> int | None:
-        row = self._sql.execute("SELECT number FROM head WHERE document = ?", (document,)).fetchone()
-        return None if row is None else int(row[0])
+    def thin(self, document: str, now: datetime, most: int) -> int:
+        """Take out versions that have become too many for their age, at most `most`; returns how many went."""
+        with self._transaction():
+            return self.versions.thin(document, now, most)
 
-    def documents(self) -> tuple[str, ...]:
-        """Every document ever started."""
-        return tuple(row[0] for row in self._sql.execute("SELECT document FROM head ORDER BY document"))
+    def stored(self, document: str, number: int) -> dict[str, str]:
+        """Part name to JSON of one version, each checked against its hash. Raises `StoreTrouble`."""
+        return {name: self.parts.text(found) for name, found in self.versions.hashes(document, number).items()}
 
     def version(self, document: str, number: int) -> Version:
-        row = self._sql.execute(
-            "SELECT number, parent, at, label, place FROM version WHERE document = ? AND number = ?", (document, number)
-        ).fetchone()
-        return Version(row[0], row[1], datetime.fromisoformat(row[2]), row[3], row[4])
+        return self.versions.version(document, number)
 
-    def child(self, document: str, number: int) -> int | None:
-        """The newest version that came from this one: what redo goes to."""
-        row = self._sql.execute(
-            "SELECT max(number) FROM version WHERE document = ? AND parent = ?", (document, number)
-        ).fetchone()
-        return row[0]
-
-    def parts(self, document: str, number: int) -> dict[str, str]:
-        """Part name to canonical JSON of one version."""
-        return dict(
-            self._sql.execute(
-                "SELECT name, json FROM version_part JOIN part USING (hash) WHERE document = ? AND number = ?",
-                (document, number),
-            )
-        )
+    def head(self, document: str) -> int | None:
+        return self.versions.head(document)
 
     # --- what happened, and where the painter was
 
-    def happen(self, document: str, text: str) -> None:
-        """Append one happening; nothing ever changes or removes it."""
+    def happen(self, document: str, text: str, keep: str = "") -> int:
+        """Append one happening and return its number; nothing ever changes or removes it.
+
+        With `keep` the version shown at that moment is never thinned out.
+        """
         with self._transaction() as sql:
-            sql.execute("INSERT INTO happening (document, json) VALUES (?, ?)", (document, text))
+            number = sql.execute("INSERT INTO happening (document, json) VALUES (?, ?)", (document, text)).lastrowid
+            head = self.versions.head(document)
+            if keep and head is not None:
+                self.versions.keep(document, head, keep)
+            return int(number or 0)
 
     def happenings(self, document: str) -> tuple[str, ...]:
         return tuple(r[0] for r in self._sql.execute("SELECT json FROM happening WHERE document = ? ORDER BY id", (document,)))
+
+    def newest_happenings(self) -> dict[str, int]:
+        """For each document that has any, a number that grows with every happening."""
+        return dict(self._sql.execute("SELECT document, max(id) FROM happening GROUP BY document"))
 
     def remember(self, key: str, text: str) -> None:
         with self._transaction() as sql:
@@ -161,11 +128,33 @@ class Database:
         row = self._sql.execute("SELECT json FROM memory WHERE key = ?", (key,)).fetchone()
         return None if row is None else row[0]
 
+    # --- standings kept beside their commissions
+
+    def standings(self) -> dict[str, tuple[str, str]]:
+        """For each document the key its standing was worked out under, and the standing as text."""
+        return {d: (key, text) for d, key, text in self._sql.execute("SELECT document, key, json FROM standing")}
+
+    def keep_standings(self, rows: Iterable[tuple[str, str, str]]) -> None:
+        """Keep (document, key, text) each; they can be worked out again any time."""
+        with self._transaction() as sql:
+            sql.executemany("INSERT OR REPLACE INTO standing VALUES (?, ?, ?)", list(rows))
+
+    # --- things nobody names any more
+
+    def note_orphans(self, orphans: Iterable[str], now: datetime) -> dict[str, datetime]:
+        """Write down since when each of these things is named by nothing; those that are named again are forgotten."""
+        with self._transaction() as sql:
+            known = dict(sql.execute("SELECT hash, since FROM orphan"))
+            found = {o: known.get(o, now.isoformat()) for o in orphans}
+            sql.execute("DELETE FROM orphan")
+            sql.executemany("INSERT INTO orphan VALUES (?, ?)", list(found.items()))
+        return {o: datetime.fromisoformat(since) for o, since in found.items()}
+
     # --- safety
 
     def sound(self) -> bool:
         """Whether SQLite's own integrity check finds nothing."""
-        return self._sql.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
+        return bool(self._sql.execute("PRAGMA integrity_check").fetchone()[0] == "ok")
 
     def backup(self, name: str) -> Path:
         """A whole copy by SQLite's online backup, written beside and renamed."""

@@ -1,10 +1,36 @@
 """The tables, and the numbered steps that lead to them."""
 
+import json
 import sqlite3
+from collections.abc import Callable
+from typing import Any
 
-# Each step uses only the SQL of its time. A step is never changed once released.
-STEPS: tuple[str, ...] = (
-    """
+Step = str | Callable[[sqlite3.Connection], None]
+
+
+def _letters_become_happenings(database: sqlite3.Connection) -> None:
+    """Letters stood in the part "intake" and could be undone; what was sent in any version was sent."""
+    rows = database.execute(
+        "SELECT DISTINCT document, json FROM version_part JOIN part USING (hash) WHERE name = 'intake' ORDER BY document"
+    ).fetchall()
+    sent: dict[tuple[str, str, str], dict[str, Any]] = {}
+    for document, text in rows:
+        for request in json.loads(text).get("requests", ()):
+            sent[document, request["sent"], request["text"]] = request
+    for (document, _, _), request in sorted(sent.items()):
+        entry = {
+            "v": 1, "at": request["sent"], "number": request["number"], "text": request["text"],
+            "asked_for": request["asked_for"], "kind": "letter sent",
+        }  # fmt: skip
+        database.execute(
+            "INSERT INTO happening (document, json) VALUES (?, ?)", (document, json.dumps(entry, ensure_ascii=False))
+        )
+
+
+# Each step uses only the SQL and the fields of its time. A step is never changed once released.
+STEPS: tuple[tuple[Step, ...], ...] = (
+    (
+        """
     CREATE TABLE part (hash TEXT PRIMARY KEY, json TEXT NOT NULL) WITHOUT ROWID;
     CREATE TABLE version (
         document TEXT NOT NULL, number INTEGER NOT NULL, parent INTEGER, at TEXT NOT NULL,
@@ -24,6 +50,25 @@ STEPS: tuple[str, ...] = (
     CREATE INDEX happening_of ON happening (document, id);
     CREATE TABLE memory (key TEXT PRIMARY KEY, json TEXT NOT NULL) WITHOUT ROWID;
     """,
+    ),
+    (
+        # `base`: the part this one is told as a change of; `joins`: the word under which edits join; `kept`: why a version is
+        # never thinned out; `folded`: how many earlier versions were thinned out into this one.
+        """
+    ALTER TABLE part ADD COLUMN base TEXT REFERENCES part (hash);
+    ALTER TABLE part ADD COLUMN depth INTEGER NOT NULL DEFAULT 0;
+    ALTER TABLE version ADD COLUMN joins TEXT NOT NULL DEFAULT '';
+    ALTER TABLE version ADD COLUMN kept TEXT NOT NULL DEFAULT '';
+    ALTER TABLE version ADD COLUMN folded INTEGER NOT NULL DEFAULT 0;
+    CREATE INDEX part_told_from ON part (base) WHERE base IS NOT NULL;
+    CREATE INDEX version_part_of ON version_part (hash);
+    CREATE TABLE orphan (hash TEXT PRIMARY KEY, since TEXT NOT NULL) WITHOUT ROWID;
+    CREATE TABLE standing (document TEXT PRIMARY KEY, key TEXT NOT NULL, json TEXT NOT NULL) WITHOUT ROWID;
+    UPDATE version SET kept = 'waived' WHERE label LIKE 'Passed %';
+    UPDATE version SET kept = 'sent' WHERE label = 'Asked for photographs';
+    """,
+        _letters_become_happenings,
+    ),
 )
 NEWEST = len(STEPS)
 
@@ -38,9 +83,12 @@ def migrate(database: sqlite3.Connection) -> None:
     for number in range(schema_number(database), NEWEST):
         database.execute("BEGIN IMMEDIATE")
         try:
-            for statement in STEPS[number].split(";"):
-                if statement.strip():
-                    database.execute(statement)
+            for step in STEPS[number]:
+                if isinstance(step, str):
+                    for statement in filter(str.strip, step.split(";")):
+                        database.execute(statement)
+                else:
+                    step(database)
             database.execute(f"PRAGMA user_version = {number + 1}")
             database.execute("COMMIT")
         except BaseException:

@@ -1,12 +1,18 @@
-"""The studio on disk as one thing: folder, versions, pictures, cache."""
+"""The studio on disk as one thing: folder, versions, photographs, cache."""
 
-from datetime import date
+from collections.abc import Iterator
+from datetime import date, datetime, timedelta
 from pathlib import Path
 
 from yarrow_lane.store.cache import Cache
 from yarrow_lane.store.database import Database
 from yarrow_lane.store.folder import FolderLock
-from yarrow_lane.store.pictures import Pictures
+from yarrow_lane.store.references import names_in
+from yarrow_lane.store.things import Things
+
+_VERSIONS_A_STEP = 100  # our choice: some milliseconds
+_PARTS_A_STEP = 50
+_ORPHANS_STAY = timedelta(days=30)  # our choice: undo reaches back a week, a copy of the file as long
 
 
 class Store:
@@ -20,9 +26,39 @@ class Store:
         except BaseException:
             self._lock.release()
             raise
-        self.pictures = Pictures(folder)
+        self.photos = Things(folder, "photos")
         self.cache = Cache(folder)
         self.database.daily_backup(today)
+
+    def tidy(self, now: datetime) -> Iterator[None]:
+        """Idle work, a small step at a time: old versions are thinned out, things nobody names go after a month.
+
+        Raises `StoreTrouble`; a step that raises has changed nothing.
+        """
+        for document in self.database.versions.heads():
+            while self.database.thin(document, now, _VERSIONS_A_STEP):
+                yield
+        yield
+        yield from self._sweep(now)
+        self.cache.trim()
+
+    def _sweep(self, now: datetime) -> Iterator[None]:
+        named: set[str] = set()
+        for number, text in enumerate(self.database.parts.texts()):
+            named |= names_in(text)
+            if number % _PARTS_A_STEP == 0:
+                yield
+        for document in self.database.versions.heads():
+            for text in self.database.happenings(document):
+                named |= names_in(text)
+        yield
+        # What has come in meanwhile is not yet named: it is noted now and looked at again another day.
+        since = self.database.note_orphans((t for t in self.photos.names() if t not in named), now)
+        yield
+        for thing, moment in since.items():
+            if now - moment > _ORPHANS_STAY:
+                self.photos.remove(thing)
+                yield
 
     def close(self) -> None:
         self.database.close()

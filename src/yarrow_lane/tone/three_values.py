@@ -1,14 +1,21 @@
 """The three-value study: dark, middle, light after a squint."""
 
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.lane.part import Part
 from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.measure.trouble import Trouble
+
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
 
 # L* limits as a start: our choice (handbook table of numbers).
 DARK_BELOW = 35.0
@@ -30,6 +37,8 @@ class Tone:
     ground: str = ""
     ground_coats: int = 0
 
+
+TONE = Part("tone", Tone, "Tone")
 
 GROUNDS: dict[str, tuple[int, int, int]] = {
     # Paint of the wash on screen, sRGB: our choice of a fair likeness, not measured.

@@ -8,6 +8,8 @@ import math
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from yarrow_lane.compose.composition import Compose
+from yarrow_lane.lane.part import Part
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.trouble import Trouble
 
@@ -24,11 +26,18 @@ class SquaresTrouble(Trouble):
 
 @dataclass(frozen=True)
 class Transfer:
-    """Squares across the short side, those drawn as (column, row) from 0, and the print's paper."""
+    """Squares across the short side, those drawn as (column, row) from 0, and the print's paper.
+
+    `made_from` is the reference the drawing was begun from.
+    """
 
     count: int = 0
     drawn: tuple[tuple[int, int], ...] = ()
     paper: Paper = "A4"
+    made_from: str = ""
+
+
+TRANSFER = Part("transfer", Transfer, "Transfer", (lambda plain, _: plain,))  # version 1 added `made_from`
 
 
 @dataclass(frozen=True)
@@ -74,6 +83,13 @@ class Squares:
         return tuple((c, r) for r in range(self.rows) for c in range(self.columns))
 
 
+def squares_of(compose: Compose, transfer: Transfer) -> Squares | None:
+    """The lattice on the canvas, once there is a size and a count."""
+    if not compose.sized or transfer.count == 0:
+        return None
+    return Squares(compose.width_mm, compose.height_mm, transfer.count)
+
+
 def _whole(ratio: float) -> int:
     """Round up, but forgive the last bits of a division that should come out even."""
     return math.ceil(ratio - 1e-9)
@@ -98,7 +114,7 @@ def set_count(transfer: Transfer, count: int) -> Transfer:
         raise SquaresTrouble("The squares were not changed", f"{count} across is outside {FEWEST} to {MOST}")
     if count == transfer.count:
         return transfer
-    return replace(transfer, count=count, drawn=())
+    return replace(transfer, count=count, drawn=(), made_from="")
 
 
 def set_paper(transfer: Transfer, paper: Paper) -> Transfer:

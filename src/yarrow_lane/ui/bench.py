@@ -1,11 +1,14 @@
 """The bench: numbers and choices in the order they are decided, and the one next act at its foot."""
 
+from collections import Counter
 from dataclasses import dataclass
+from typing import Any
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtGui import QMouseEvent
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from yarrow_lane.ui.bench_editors import FieldLine
+from yarrow_lane.ui.bench_editors import FieldLine, Hand, LengthLine
 from yarrow_lane.ui.bench_lines import line_widget
 from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct
 from yarrow_lane.ui.bench_words import set_property
@@ -33,16 +36,53 @@ class ActButton(QPushButton):
             box.addWidget(label)
 
     def show_act(self, act: NextAct) -> None:
+        can = act.enabled and act.do is not None
         self.title.setText(act.title)
         self.detail.setText(act.detail)
         self.detail.setVisible(bool(act.detail))
-        self.setEnabled(act.enabled)
+        self.setEnabled(can)
         for label in (self.title, self.detail):
-            set_property(label, "role", "act" if act.enabled else "act off")
+            set_property(label, "role", "act" if can else "act off")
         self.setAccessibleName(f"Next: {act.title}")
         width = px(WIDTH_PX) - px(32) - px(24)
         height = self.title.heightForWidth(width) + (self.detail.heightForWidth(width) if act.detail else 0)
         self.setFixedHeight(height + px(19))
+
+
+class _Heading(QWidget):
+    """The name of a section; where it folds, its decision beside it, and a click opens and folds it."""
+
+    clicked = Signal()
+
+    def __init__(self, title: str) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, px(2))
+        row.setSpacing(px(8))
+        self._title, self._decision = QLabel(), QLabel()
+        self._title.setFont(lettering(13.5, "bold"))
+        self._title.setProperty("role", "head")
+        self._decision.setFont(lettering(13.5))
+        self._decision.setProperty("role", "soft")
+        self._decision.setWordWrap(True)
+        for label in (self._title, self._decision):
+            label.setTextFormat(Qt.TextFormat.PlainText)
+        row.addWidget(self._title)
+        row.addWidget(self._decision, 1)
+        self._name = title
+        self._folds = False
+        self.show_words("", True)
+
+    def show_words(self, decision: str, open_: bool) -> None:
+        self._folds = bool(decision)
+        mark = ("▾ " if open_ else "▸ ") if decision else ""
+        self._title.setText(mark + self._name)
+        self._decision.setText("" if open_ else decision)
+        self.setCursor(Qt.CursorShape.PointingHandCursor if decision else Qt.CursorShape.ArrowCursor)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if self._folds:
+            self.clicked.emit()
 
 
 _Shape = tuple[object, ...]
@@ -53,11 +93,11 @@ class _Slot:
     """One widget of the bench: a line, or a heading or rule (then `line` is None)."""
 
     shape: _Shape
-    widget: QWidget
+    widget: Any
     line: Line | None
 
 
-def _wanted(sheet: BenchSheet) -> list[tuple[_Shape, Line | None]]:
+def _wanted(sheet: BenchSheet, folded: dict[str, bool]) -> list[tuple[_Shape, Line | None]]:
     """What stands on the bench from top to foot; widgets of equal shape can take each other's place."""
     found: list[tuple[_Shape, Line | None]] = []
     for number, section in enumerate(sheet.sections):
@@ -65,7 +105,9 @@ def _wanted(sheet: BenchSheet) -> list[tuple[_Shape, Line | None]]:
             found.append((("rule",), None))
         if section.title:
             found.append((("head", section.title), None))
-        found += [((type(line), getattr(line, "key", "")), line) for line in section.lines]
+        if section.decision and folded.get(section.title, True):
+            continue
+        found += [((type(x), getattr(x, "label", ""), getattr(x, "about", None)), x) for x in section.lines]
     return found
 
 
@@ -79,23 +121,17 @@ def _rule() -> QWidget:
     return holder
 
 
-def _heading(title: str) -> QWidget:
-    head = QLabel(title)
-    head.setProperty("role", "head")
-    head.setFont(lettering(13.5, "bold"))
-    head.setContentsMargins(0, 0, 0, px(2))
-    return head
-
-
 class Bench(QWidget):
-    """Shows a `BenchSheet`; only what differs is touched, so that the painter's focus stays."""
+    """Shows a `BenchSheet`; only what differs is touched, so that the painter's focus stays.
 
-    changed = Signal(str, object)
-    pressed = Signal(str)
+    `hand` takes what a change means and gives back the trouble it ran into, if any.
+    """
+
     acted = Signal()
 
-    def __init__(self) -> None:
+    def __init__(self, hand: Hand) -> None:
         super().__init__()
+        self._hand = hand
         self.setObjectName("bench")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(px(WIDTH_PX))
@@ -113,6 +149,7 @@ class Bench(QWidget):
         foot.addWidget(self.act)
         outer.addLayout(foot)
         self._slots: list[_Slot] = []
+        self._folded: dict[str, bool] = {}
         lines = QWidget()
         lines.setObjectName("lines")
         self._box = QVBoxLayout(lines)
@@ -120,20 +157,37 @@ class Bench(QWidget):
         self._box.setSpacing(px(3))
         self._box.addStretch(1)
         self._scroll.setWidget(lines)
-        self._sheet = BenchSheet()
+        self.sheet = BenchSheet()
 
     def show_sheet(self, sheet: BenchSheet) -> None:
         """Show what differs from before."""
-        wanted = _wanted(sheet)
+        self.sheet = sheet
+        wanted = _wanted(sheet, self._folded)
         self._rebuild([shape for shape, _ in wanted], wanted)
         for slot, (_, line) in zip(self._slots, wanted, strict=True):
-            if line is not None and (slot.line != line or isinstance(slot.widget, FieldLine)):
-                slot.widget.show_line(line)  # type: ignore[attr-defined]
+            if line is not None:
+                if slot.line == line and not isinstance(slot.widget, FieldLine):
+                    if hasattr(slot.widget, "line"):
+                        slot.widget.line = line  # it shows the same but may mean it of something else
+                else:
+                    slot.widget.show_line(line)
             slot.line = line
+        self._show_decisions()
         self.act.setVisible(sheet.act is not None)
         if sheet.act is not None:
             self.act.show_act(sheet.act)
-        self._sheet = sheet
+
+    def _show_decisions(self) -> None:
+        decisions = {s.title: s.decision for s in self.sheet.sections}
+        for slot in self._slots:
+            if isinstance(slot.widget, _Heading):
+                title = str(slot.shape[1])
+                slot.widget.show_words(decisions[title], not self._folded.get(title, True))
+
+    def fold(self, title: str, folded: bool) -> None:
+        """Fold a section to its decision, or open it."""
+        self._folded[title] = folded
+        self.show_sheet(self.sheet)
 
     def _rebuild(self, shapes: list[_Shape], wanted: list[tuple[_Shape, Line | None]]) -> None:
         """Make new widgets only between the lines that stay at the top and at the bottom."""
@@ -146,30 +200,40 @@ class Bench(QWidget):
         foot = 0
         while foot < min(len(here), len(shapes)) - top and here[-1 - foot] == shapes[-1 - foot]:
             foot += 1
-        for slot in self._slots[top : len(here) - foot]:
+        gone = self._slots[top : len(here) - foot]
+        made = [self._slot(shape, line) for shape, line in wanted[top : len(shapes) - foot]]
+        self._slots[top : len(here) - foot] = made
+        for slot in gone:
             # A change made in an editor may take it away while it is still speaking: it goes later.
             self._box.removeWidget(slot.widget)
             slot.widget.hide()
             slot.widget.deleteLater()
-        made = [self._slot(shape, line) for shape, line in wanted[top : len(shapes) - foot]]
         for n, slot in enumerate(made):
             self._box.insertWidget(top + n, slot.widget)
-        self._slots[top : len(here) - foot] = made
 
-    def _slot(self, shape: _Shape, line: Line | None) -> "_Slot":
+    def _slot(self, shape: _Shape, line: Line | None) -> _Slot:
         if line is not None:
-            return _Slot(shape, line_widget(line, self.changed.emit, self.pressed.emit), line)
-        return _Slot(shape, _heading(str(shape[1])) if shape[0] == "head" else _rule(), None)
+            return _Slot(shape, line_widget(line, self._hand), line)
+        if shape[0] == "head":
+            title = str(shape[1])
+            heading = _Heading(title)
+            heading.clicked.connect(lambda: self.fold(title, not self._folded.get(title, True)))
+            return _Slot(shape, heading, None)
+        return _Slot(shape, _rule(), None)
 
-    def line(self, key: str) -> QWidget:
-        """The widget of the line with that key; raises KeyError."""
+    def line(self, label: str, nth: int = 0) -> Any:
+        """The widget of the line with that label, the `nth` of several; raises KeyError."""
+        seen: Counter[str] = Counter()
         for slot in self._slots:
-            if getattr(slot.line, "key", None) == key:
-                return slot.widget
-        raise KeyError(key)
+            name = getattr(slot.line, "label", None)
+            if name is not None:
+                if name == label and seen[name] == nth:
+                    return slot.widget
+                seen[name] += 1
+        raise KeyError(label)
 
     def store_pending(self) -> None:
         """Pass on words still being written, before the painter leaves."""
         for slot in list(self._slots):
-            if isinstance(slot.widget, FieldLine):
+            if isinstance(slot.widget, FieldLine | LengthLine):
                 slot.widget.store()

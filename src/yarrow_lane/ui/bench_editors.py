@@ -1,7 +1,8 @@
-"""Lines of the bench that the painter edits or presses."""
+"""Lines of the bench that the painter edits or presses; each hands its value to what its line says it means."""
 
 from collections.abc import Callable
 from datetime import date
+from typing import Any
 
 from PySide6.QtCore import QDate, QEvent, QObject, QPointF, QSignalBlocker, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QWheelEvent
@@ -11,6 +12,7 @@ from PySide6.QtWidgets import (
     QDateEdit,
     QDoubleSpinBox,
     QHBoxLayout,
+    QLabel,
     QLineEdit,
     QPlainTextEdit,
     QPushButton,
@@ -19,12 +21,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from yarrow_lane.ui.bench_sheet import Amount, Day, Field, Pick, Press, Tick
-from yarrow_lane.ui.bench_words import small_label
+from yarrow_lane.measure.lengths import number_text, parse_length
+from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.ui.bench_sheet import Amount, Day, Field, Length, Meaning, Pick, Press, Span, Tick
+from yarrow_lane.ui.bench_words import set_property, small_label
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
-Changed = Callable[[str, object], None]
+# Takes what a change means, worked out when it is called; gives back the trouble it ran into, if any.
+Hand = Callable[[Callable[[], Meaning]], Trouble | None]
 _NO_DAY = QDate(2000, 1, 1)
 _ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
@@ -75,32 +80,55 @@ class _KeepsEnter(QObject):
 
 
 class _Labelled(QWidget):
-    """A label over or beside an editor."""
+    """A label over or beside an editor, and beneath it in words what was wrong with the last value."""
 
-    def __init__(self, label: str, editor: QWidget, beside: bool) -> None:
+    def __init__(self, label: str, editor: QWidget, beside: bool, hand: Hand) -> None:
         super().__init__()
-        box = QHBoxLayout(self) if beside else QVBoxLayout(self)
-        box.setContentsMargins(0, px(2), 0, px(2))
+        self._hand = hand
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(0, px(2), 0, px(2))
+        outer.setSpacing(px(2))
+        box = QHBoxLayout() if beside else QVBoxLayout()
         box.setSpacing(px(8) if beside else px(2))
+        self.box = box
         self.label = small_label(label)
         box.addWidget(self.label, 1)
         box.addWidget(editor)
+        outer.addLayout(box)
+        self.fault = QLabel()
+        self.fault.setFont(lettering(13))
+        self.fault.setWordWrap(True)
+        self.fault.setTextFormat(Qt.TextFormat.PlainText)
+        set_property(self.fault, "tone", "wrong")
+        self.fault.hide()
+        outer.addWidget(self.fault)
         self.setFocusProxy(editor)
         if isinstance(editor, QLineEdit | QAbstractSpinBox):
             self._enter = _KeepsEnter()
             editor.installEventFilter(self._enter)
+        if isinstance(editor, QAbstractSpinBox | QComboBox):
+            self._wheel = _WheelPasses()
+            editor.installEventFilter(self._wheel)
+
+    def hand_over(self, meaning: Callable[[], Meaning]) -> bool:
+        """Let the value mean what it means; what was wrong with it stays beneath the editor. Returns whether it was taken."""
+        trouble = self._hand(meaning)
+        self.fault.setText("" if trouble is None else trouble.why or trouble.what)
+        self.fault.setVisible(trouble is not None)
+        return trouble is None
 
 
 class FieldLine(_Labelled):
     """Words; stored when the painter leaves the field or presses Enter."""
 
-    def __init__(self, line: Field, changed: Changed) -> None:
-        self._key, self._stored, self._changed = line.key, line.value, changed
+    def __init__(self, line: Field, hand: Hand) -> None:
+        self.line = line
+        self._stored = line.value
         self.editor: QLineEdit | QPlainTextEdit = QPlainTextEdit() if line.long else QLineEdit()
         self.editor.setFont(lettering(14.5))
         self.editor.setPlaceholderText(line.hint)
         self.editor.setAccessibleName(line.label)
-        super().__init__(line.label, self.editor, beside=False)
+        super().__init__(line.label, self.editor, False, hand)
         if isinstance(self.editor, QLineEdit):
             self.editor.editingFinished.connect(self.store)
         else:
@@ -128,10 +156,12 @@ class FieldLine(_Labelled):
     def store(self) -> None:
         """Pass on what is written, if it is new."""
         if self.text() != self._stored:
-            self._stored = self.text()
-            self._changed(self._key, self._stored)
+            text, self._stored = self.text(), self.text()
+            line = self.line
+            self.hand_over(lambda: line.edit(text))
 
     def show_line(self, line: Field) -> None:
+        self.line = line
         self.label.setText(line.label)
         # A field the painter is writing in is not overwritten with what was stored before.
         if line.value != self._stored or not self.editor.hasFocus():
@@ -140,41 +170,118 @@ class FieldLine(_Labelled):
                 self._put(line.value)
 
 
+class LengthLine(_Labelled):
+    """A length written in the painter's unit, or with a unit of its own."""
+
+    def __init__(self, line: Length, hand: Hand) -> None:
+        self.line = line
+        self.editor = QLineEdit()
+        self.editor.setFont(lettering(14.5))
+        self.editor.setPlaceholderText(line.hint)
+        self.editor.setAccessibleName(line.label)
+        self.editor.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.editor.setFixedWidth(px(96))
+        self._stored = ""
+        super().__init__(line.label, self.editor, True, hand)
+        self.show_line(line)
+        self.editor.editingFinished.connect(self.store)
+
+    def store(self) -> None:
+        """Pass on what is written, if it is new."""
+        text = self.editor.text().strip()
+        if text == self._stored:
+            return
+        line, self._stored = self.line, text
+        if not text and not line.may_be_none:
+            self.show_line(line)
+            return
+        self.hand_over(lambda: line.edit(parse_length(text, line.unit) if text else 0.0))
+
+    def show_line(self, line: Length) -> None:
+        self.line = line
+        self.label.setText(f"{line.label}, {line.unit}")
+        text = number_text(line.value_mm, line.unit) if line.value_mm else ""
+        if text != self._stored and not (self.editor.hasFocus() and self.fault.text()):
+            self._stored = text
+            self.editor.setText(text)
+
+
+class _Number(QDoubleSpinBox):
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self.setFont(lettering(14.5))
+        self.setAccessibleName(name)
+        self.setKeyboardTracking(False)
+        self.setAlignment(Qt.AlignmentFlag.AlignRight)
+
+    def put(self, value: float, low: float, high: float, step: float, decimals: int, unit: str) -> None:
+        blocker = QSignalBlocker(self)
+        self.setDecimals(decimals)
+        self.setRange(low, high)
+        self.setSingleStep(step)
+        self.setSuffix(f"\u202f{unit}" if unit else "")
+        self.setValue(value)
+        del blocker
+
+
 class AmountLine(_Labelled):
     """A number with its unit."""
 
-    def __init__(self, line: Amount, changed: Changed) -> None:
-        self.editor = QDoubleSpinBox()
-        self.editor.setFont(lettering(14.5))
-        self.editor.setAccessibleName(line.label)
-        self.editor.setKeyboardTracking(False)
-        self.editor.setAlignment(Qt.AlignmentFlag.AlignRight)
+    def __init__(self, line: Amount, hand: Hand) -> None:
+        self.editor = _Number(line.label)
         self.editor.setFixedWidth(px(96))
-        self._wheel = _WheelPasses()
-        self.editor.installEventFilter(self._wheel)
-        self._key, self._changed = line.key, changed
-        super().__init__(line.label, self.editor, beside=True)
+        super().__init__(line.label, self.editor, True, hand)
         self.show_line(line)
         self.editor.valueChanged.connect(self._told)
 
     def _told(self, value: float) -> None:
-        self._changed(self._key, value)
+        line = self.line
+        if not self.hand_over(lambda: line.edit(value)):
+            self.show_line(line)  # a refused number goes back to what is on record
 
     def show_line(self, line: Amount) -> None:
-        blocker = QSignalBlocker(self.editor)
+        self.line = line
         self.label.setText(line.label)
-        self.editor.setDecimals(line.decimals)
-        self.editor.setRange(line.low, line.high)
-        self.editor.setSingleStep(line.step)
-        self.editor.setSuffix(f"\u202f{line.unit}" if line.unit else "")
-        self.editor.setValue(line.value)
-        del blocker
+        self.editor.put(line.value, line.low, line.high, line.step, line.decimals, line.unit)
+
+
+class SpanLine(_Labelled):
+    """Two numbers that are the ends of a stretch."""
+
+    def __init__(self, line: Span, hand: Hand) -> None:
+        self.ends = (_Number(f"{line.label}, from"), _Number(f"{line.label}, to"))
+        pair = QWidget()
+        row = QHBoxLayout(pair)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(px(4))
+        row.addWidget(self.ends[0])
+        row.addWidget(small_label("to"))
+        row.addWidget(self.ends[1])
+        super().__init__(line.label, pair, True, hand)
+        self._filters = (_KeepsEnter(), _WheelPasses())
+        for end in self.ends:
+            end.setFixedWidth(px(78))
+            for each in self._filters:
+                end.installEventFilter(each)
+            end.valueChanged.connect(self._told)
+        self.show_line(line)
+
+    def _told(self, _: float) -> None:
+        line = self.line
+        one, other = (end.value() for end in self.ends)
+        if not self.hand_over(lambda: line.edit(one, other)):
+            self.show_line(line)
+
+    def show_line(self, line: Span) -> None:
+        self.line = line
+        for end, value in zip(self.ends, line.ends, strict=True):
+            end.put(value, line.low, line.high, 1.0, 0, line.unit)
 
 
 class DayLine(_Labelled):
     """A date; the year 2000 stands for none yet."""
 
-    def __init__(self, line: Day, changed: Changed) -> None:
+    def __init__(self, line: Day, hand: Hand) -> None:
         self.editor = _DayBox()
         self.editor.setFont(lettering(14.5))
         self.editor.setAccessibleName(line.label)
@@ -184,17 +291,17 @@ class DayLine(_Labelled):
         self.editor.setCalendarPopup(True)
         self.editor.setKeyboardTracking(False)
         self.editor.setFixedWidth(px(152))
-        self._wheel = _WheelPasses()
-        self.editor.installEventFilter(self._wheel)
-        self._key, self._changed = line.key, changed
-        super().__init__(line.label, self.editor, beside=True)
+        super().__init__(line.label, self.editor, True, hand)
         self.show_line(line)
         self.editor.dateChanged.connect(self._told)
 
     def _told(self, day: QDate) -> None:
-        self._changed(self._key, None if day == _NO_DAY else date(day.year(), day.month(), day.day()))
+        line = self.line
+        found = None if day == _NO_DAY else date(day.year(), day.month(), day.day())
+        self.hand_over(lambda: line.edit(found))
 
     def show_line(self, line: Day) -> None:
+        self.line = line
         blocker = QSignalBlocker(self.editor)
         self.editor.setDate(QDate(line.value.year, line.value.month, line.value.day) if line.value else _NO_DAY)
         del blocker
@@ -203,30 +310,30 @@ class DayLine(_Labelled):
 class PickLine(_Labelled):
     """One of several."""
 
-    def __init__(self, line: Pick, changed: Changed) -> None:
+    def __init__(self, line: Pick, hand: Hand) -> None:
         self.editor = _PickBox()
         self.editor.setPlaceholderText("choose…")
         self.editor.setFont(lettering(14.5))
         self.editor.setAccessibleName(line.label)
         self.editor.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self.editor.setMaxVisibleItems(24)
-        self._wheel = _WheelPasses()
-        self.editor.installEventFilter(self._wheel)
-        self._options: tuple[tuple[str, str], ...] = ()
-        self._key, self._changed = line.key, changed
-        super().__init__(line.label, self.editor, beside=True)
-        self.layout().setStretch(0, 2)  # type: ignore[union-attr]
-        self.layout().setStretch(1, 3)  # type: ignore[union-attr]
+        self.options: tuple[tuple[Any, str], ...] = ()
+        super().__init__(line.label, self.editor, True, hand)
+        self.box.setStretch(0, 2)
+        self.box.setStretch(1, 3)
         self.show_line(line)
         self.editor.activated.connect(self._told)
 
     def _told(self, index: int) -> None:
-        self._changed(self._key, self._options[index][0])
+        line, value = self.line, self.options[index][0]
+        if not self.hand_over(lambda: line.edit(value)):
+            self.show_line(line)
 
     def show_line(self, line: Pick) -> None:
+        self.line = line
         blocker = QSignalBlocker(self.editor)
-        if line.options != self._options:
-            self._options = line.options
+        if line.options != self.options:
+            self.options = line.options
             self.editor.clear()
             self.editor.addItems([words for _, words in line.options])
         values = [value for value, _ in line.options]
@@ -237,36 +344,39 @@ class PickLine(_Labelled):
 class TickLine(QPushButton):
     """Yes or no, said with a mark and a word."""
 
-    def __init__(self, line: Tick, changed: Changed) -> None:
+    def __init__(self, line: Tick, hand: Hand) -> None:
         super().__init__()
         self.setFont(lettering(14.5))
         self.setFlat(True)
         self.setStyleSheet("text-align: left; border: none; padding: 3px 0; background: transparent;")
-        self._line, self._changed = line, changed
+        self.line, self._hand = line, hand
         self.clicked.connect(self._told)
         self.show_line(line)
 
     def _told(self) -> None:
-        self._changed(self._line.key, not self._line.value)
+        line = self.line
+        self._hand(lambda: line.edit(not line.value))
 
     def show_line(self, line: Tick) -> None:
-        self._line = line
+        self.line = line
         self.setText(f"{'☑' if line.value else '☐'}  {line.label}")
 
 
 class PressLine(QPushButton):
     """A button with a verb on it."""
 
-    def __init__(self, line: Press, pressed: Callable[[str], None]) -> None:
+    def __init__(self, line: Press, hand: Hand) -> None:
         super().__init__()
         self.setFont(lettering(14.5))
-        self._key, self._pressed = line.key, pressed
+        self.line, self._hand = line, hand
         self.clicked.connect(self._told)
         self.show_line(line)
 
     def _told(self) -> None:
-        self._pressed(self._key)
+        line = self.line
+        self._hand(lambda: line.do())
 
     def show_line(self, line: Press) -> None:
+        self.line = line
         self.setText(line.words)
         self.setEnabled(line.enabled)

@@ -1,15 +1,39 @@
 """The widget for each kind of line on a bench."""
 
-from collections.abc import Callable
-
 from PySide6.QtWidgets import QWidget
 
-from yarrow_lane.ui.bench_editors import AmountLine, Changed, DayLine, FieldLine, PickLine, PressLine, TickLine
-from yarrow_lane.ui.bench_sheet import Amount, Day, Deed, Fact, Field, Headline, Line, Note, Pick, Press, Tick
-from yarrow_lane.ui.bench_words import DeedLine, FactLine, HeadlineLine, NoteLine
+from yarrow_lane.ui.bench_editors import (
+    AmountLine,
+    DayLine,
+    FieldLine,
+    Hand,
+    LengthLine,
+    PickLine,
+    PressLine,
+    SpanLine,
+    TickLine,
+)
+from yarrow_lane.ui.bench_sheet import (
+    Amount,
+    Day,
+    Deed,
+    Fact,
+    Field,
+    Headline,
+    Length,
+    Line,
+    Note,
+    Pick,
+    Press,
+    Span,
+    Swatch,
+    Table,
+    Tick,
+)
+from yarrow_lane.ui.bench_words import DeedLine, FactLine, HeadlineLine, NoteLine, SwatchLine, TableLine
 
 
-def line_widget(line: Line, changed: Changed, pressed: Callable[[str], None]) -> QWidget:
+def line_widget(line: Line, hand: Hand) -> QWidget:
     """The widget that shows and edits one line."""
     match line:
         case Fact():
@@ -20,15 +44,23 @@ def line_widget(line: Line, changed: Changed, pressed: Callable[[str], None]) ->
             return DeedLine(line)
         case Headline():
             return HeadlineLine(line)
+        case Swatch():
+            return SwatchLine(line)
+        case Table():
+            return TableLine(line)
         case Field():
-            return FieldLine(line, changed)
+            return FieldLine(line, hand)
+        case Length():
+            return LengthLine(line, hand)
         case Amount():
-            return AmountLine(line, changed)
+            return AmountLine(line, hand)
+        case Span():
+            return SpanLine(line, hand)
         case Day():
-            return DayLine(line, changed)
+            return DayLine(line, hand)
         case Pick():
-            return PickLine(line, changed)
+            return PickLine(line, hand)
         case Tick():
-            return TickLine(line, changed)
+            return TickLine(line, hand)
         case Press():
-            return PressLine(line, pressed)
+            return PressLine(line, hand)

@@ -1,10 +1,24 @@
-"""What a bench and a choice row show, as plain values: no Qt, so that a room's words are tested without a window."""
+"""What a bench and a choice row show, as plain values: no Qt, so that a room's words are tested without a window.
 
-from dataclasses import dataclass
+Lines that can be changed carry what a change means: a function from the new value to an `Edit`, a `Proposal`, or None when it only
+concerned what is looked at. Two lines are equal when they show the same.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
 from datetime import date
-from typing import Literal
+from typing import Any, Literal
 
-Tone = Literal["plain", "good", "wrong"]
+from yarrow_lane.commission.recompose import Proposal
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.lengths import Unit
+
+Mood = Literal["plain", "good", "wrong"]
+Meaning = Edit[Any] | Proposal | None
+
+
+def _unchanged(*_: object) -> Meaning:
+    return None
 
 
 @dataclass(frozen=True)
@@ -13,7 +27,7 @@ class Fact:
 
     label: str
     value: str
-    tone: Tone = "plain"
+    mood: Mood = "plain"
 
 
 @dataclass(frozen=True)
@@ -21,7 +35,7 @@ class Note:
     """A sentence in small type."""
 
     text: str
-    tone: Tone = "plain"
+    mood: Mood = "plain"
 
 
 @dataclass(frozen=True)
@@ -42,27 +56,70 @@ class Headline:
 
 
 @dataclass(frozen=True)
-class Field:
-    """Words the painter writes; `long` gives several lines."""
+class Swatch:
+    """A colour as it is seen on the screen (sRGB), with its words."""
 
-    key: str
+    label: str
+    srgb: tuple[int, int, int]
+    value: str
+
+
+@dataclass(frozen=True)
+class Table:
+    """Figures under each other, each column set to its right edge but the first."""
+
+    head: tuple[str, ...]
+    rows: tuple[tuple[str, ...], ...]
+
+
+@dataclass(frozen=True)
+class Field:
+    """Words the painter writes; `long` gives several lines. `about` is what they belong to, when that may change."""
+
     label: str
     value: str
+    edit: Callable[[str], Meaning] = field(default=_unchanged, compare=False)
     hint: str = ""
     long: bool = False
+    about: object = None
+
+
+@dataclass(frozen=True)
+class Length:
+    """A length in the painter's unit; 0 shows as empty, and with `may_be_none` an empty field means 0."""
+
+    label: str
+    value_mm: float
+    unit: Unit
+    edit: Callable[[float], Meaning] = field(default=_unchanged, compare=False)
+    hint: str = ""
+    may_be_none: bool = False
+    about: object = None
 
 
 @dataclass(frozen=True)
 class Amount:
     """A number the painter sets, between `low` and `high`."""
 
-    key: str
     label: str
     value: float
     low: float
     high: float
+    edit: Callable[[float], Meaning] = field(default=_unchanged, compare=False)
     step: float = 1.0
     decimals: int = 0
+    unit: str = ""
+
+
+@dataclass(frozen=True)
+class Span:
+    """Two ends of a stretch, the first below the second, within `low` and `high`."""
+
+    label: str
+    ends: tuple[float, float]
+    low: float
+    high: float
+    edit: Callable[[float, float], Meaning] = field(default=_unchanged, compare=False)
     unit: str = ""
 
 
@@ -70,56 +127,62 @@ class Amount:
 class Day:
     """A date, or none yet."""
 
-    key: str
     label: str
     value: date | None
+    edit: Callable[[date | None], Meaning] = field(default=_unchanged, compare=False)
 
 
 @dataclass(frozen=True)
 class Pick:
     """One of several: (value, words) each."""
 
-    key: str
     label: str
-    value: str
-    options: tuple[tuple[str, str], ...]
+    value: Any
+    options: tuple[tuple[Any, str], ...]
+    edit: Callable[[Any], Meaning] = field(default=_unchanged, compare=False)
 
 
 @dataclass(frozen=True)
 class Tick:
     """Yes or no."""
 
-    key: str
     label: str
     value: bool
+    edit: Callable[[bool], Meaning] = field(default=_unchanged, compare=False)
 
 
 @dataclass(frozen=True)
 class Press:
     """A button with a verb on it."""
 
-    key: str
     words: str
+    do: Callable[[], Meaning] = field(default=_unchanged, compare=False)
     enabled: bool = True
 
+    @property
+    def label(self) -> str:
+        return self.words
 
-Line = Fact | Note | Deed | Headline | Field | Amount | Day | Pick | Tick | Press
+
+Line = Fact | Note | Deed | Headline | Swatch | Table | Field | Length | Amount | Span | Day | Pick | Tick | Press
 
 
 @dataclass(frozen=True)
 class Section:
-    """Lines under a small heading."""
+    """Lines under a small heading; with a `decision` they fold to it until the painter opens them."""
 
     title: str
     lines: tuple[Line, ...]
+    decision: str = ""
 
 
 @dataclass(frozen=True)
 class NextAct:
-    """The one yellow field: what to do now, with what and for how long."""
+    """The one yellow field: what to do now, with what and for how long. Without `do` it is done by hand elsewhere."""
 
     title: str
     detail: str = ""
+    do: Callable[[], Meaning] | None = field(default=None, compare=False)
     enabled: bool = True
 
 
@@ -133,12 +196,12 @@ class BenchSheet:
 
 @dataclass(frozen=True)
 class Switch:
-    """One choice in the sentence above the table; an empty `chosen` with one option is a plain button."""
+    """One choice in the sentence above the table; without a `chosen` option its buttons are plain ones."""
 
-    key: str
     label: str
-    options: tuple[tuple[str, str], ...]
-    chosen: str = ""
+    options: tuple[tuple[Any, str], ...]
+    edit: Callable[[Any], Meaning] = field(default=_unchanged, compare=False)
+    chosen: Any = None
 
 
 @dataclass(frozen=True)

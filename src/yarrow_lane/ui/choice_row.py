@@ -1,47 +1,63 @@
 """The row of choices above the table, written as a sentence with switches."""
 
-from PySide6.QtCore import Qt, Signal
+from typing import Any
+
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLabel, QPushButton, QWidget
 
-from yarrow_lane.ui.bench_sheet import ChoiceSheet
+from yarrow_lane.ui.bench_editors import Hand
+from yarrow_lane.ui.bench_sheet import ChoiceSheet, Switch
 from yarrow_lane.ui.kit.flow import FlowLayout
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 
 class ChoiceRow(QWidget):
-    """Shows a `ChoiceSheet`; `chosen` tells the switch's key and the option's value."""
+    """Shows a `ChoiceSheet`; a pressed option is handed to what its switch says it means."""
 
-    chosen = Signal(str, str)
-
-    def __init__(self) -> None:
+    def __init__(self, hand: Hand) -> None:
         super().__init__()
+        self._hand = hand
         self.setObjectName("choices")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._row = FlowLayout(px(6), px(44))
         self.setLayout(self._row)
         self._row.setContentsMargins(px(14), 0, px(14), 0)
         self._shape: tuple[object, ...] = ()
-        self._buttons: dict[tuple[str, str], QPushButton] = {}
-        self._remark = QLabel()
+        self._switches: tuple[Switch, ...] = ()
+        self._buttons: dict[tuple[int, Any], QPushButton] = {}
+        self.remark = QLabel()
 
     def show_sheet(self, sheet: ChoiceSheet) -> None:
         """Show what differs from before."""
-        shape = tuple((s.key, s.label, s.options) for s in sheet.switches)
+        self._switches = sheet.switches
+        shape = tuple((s.label, s.options) for s in sheet.switches)
         if shape != self._shape:
             self._build(sheet)
             self._shape = shape
-        for switch in sheet.switches:
+        for number, switch in enumerate(sheet.switches):
             for value, _ in switch.options:
-                self._buttons[switch.key, value].setChecked(value == switch.chosen)
-        self._remark.setText(sheet.remark)
-        self._remark.setVisible(bool(sheet.remark))
+                self._buttons[number, value].setChecked(value == switch.chosen)
+        self.remark.setText(sheet.remark)
+        self.remark.setVisible(bool(sheet.remark))
 
-    def button(self, key: str, value: str) -> QPushButton:
-        return self._buttons[key, value]
+    def button(self, words: str) -> QPushButton:
+        """The button with those words; raises KeyError."""
+        for button in self._buttons.values():
+            if button.text() == words:
+                return button
+        raise KeyError(words)
+
+    def _press(self, number: int, value: Any) -> None:
+        switch = self._switches[number]
+        self._hand(lambda: switch.edit(value))
+        for other, _ in switch.options:  # a refused choice goes back to what is on record
+            if (number, other) in self._buttons and number < len(self._switches):
+                self._buttons[number, other].setChecked(other == self._switches[number].chosen)
 
     def _build(self, sheet: ChoiceSheet) -> None:
         while (item := self._row.takeAt(0)) is not None:
             if (widget := item.widget()) is not None:
+                widget.hide()
                 widget.deleteLater()
         self._buttons = {}
         for number, switch in enumerate(sheet.switches):
@@ -54,13 +70,14 @@ class ChoiceRow(QWidget):
             for value, words in switch.options:
                 button = QPushButton(words)
                 button.setFont(lettering(14.5))
-                button.setCheckable(bool(switch.chosen))
+                button.setCheckable(switch.chosen is not None)
                 button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-                button.clicked.connect(lambda _=False, k=switch.key, v=value: self.chosen.emit(k, v))
-                self._buttons[switch.key, value] = button
+                button.clicked.connect(lambda _=False, n=number, v=value: self._press(n, v))
+                self._buttons[number, value] = button
                 self._row.addWidget(button)
-        self._remark = QLabel()
-        self._remark.setContentsMargins(px(10), 0, 0, 0)
-        self._remark.setFont(lettering(13.5))
-        self._remark.setProperty("role", "soft")
-        self._row.addWidget(self._remark)
+        self.remark = QLabel()
+        self.remark.setContentsMargins(px(10), 0, 0, 0)
+        self.remark.setFont(lettering(13.5))
+        self.remark.setTextFormat(Qt.TextFormat.PlainText)
+        self.remark.setProperty("role", "soft")
+        self._row.addWidget(self.remark)

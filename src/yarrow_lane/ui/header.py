@@ -1,9 +1,16 @@
 """The head of the window: whose portrait, and whether the promise holds."""
 
+from datetime import datetime
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
+from yarrow_lane.commission.standing import Outlook
+from yarrow_lane.commission.studio import Studio
+from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.lengths import size_text
 from yarrow_lane.ui.bench_words import set_property
+from yarrow_lane.ui.rooms.studio.view import StudioView
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 
 
@@ -59,3 +66,21 @@ class Header(QWidget):
         self.promise.setVisible(bool(promise))
         self.standing.setVisible(bool(standing))
         set_property(self.standing, "tone", "wrong" if wrong else "good")
+
+
+def show_studio(header: Header, view: StudioView, now: datetime) -> None:
+    """The studio's name, the day and the air."""
+    header.show_words(view.heading, f"{day_text(now.date())} · {view.count}", "", view.under, view.worried, True)
+
+
+def show_commission(header: Header, outlook: Outlook, studio: Studio) -> None:
+    """Whose portrait, for whom, how large, and whether the promise holds."""
+    s = outlook.standing
+    for_whom = f"for {s.client} · " if s.client else ""
+    size = f" · {size_text(s.compose.width_mm, s.compose.height_mm, studio.unit)}" if s.compose.sized else ""
+    promise = f"Promised {day_text(s.promised)}" if s.promised else "No date promised"
+    words = outlook.worry
+    days = outlook.days_in_hand(studio.week.weekdays)
+    if not words and days is not None and s.delivered is None and s.compose.sized:
+        words = f"{days} working day{'s' * (days != 1)} in hand"
+    header.show_words(s.title, f"{for_whom}{s.medium}{size}", promise, words, bool(outlook.worry), False)

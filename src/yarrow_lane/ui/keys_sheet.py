@@ -14,12 +14,13 @@ class KeysSheet(QWidget):
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
+        self._window = parent
         self._where = ""
         self.hide()
 
     def show_keys(self, where: str) -> None:
         self._where = where
-        self.setGeometry(self.parentWidget().rect())
+        self.setGeometry(self._window.rect())
         self.raise_()
         self.show()
 

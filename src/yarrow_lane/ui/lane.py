@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetricsF, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QToolTip, QWidget
 
-from yarrow_lane.commission.doors import Door
+from yarrow_lane.lane.doors import Door
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -88,7 +88,7 @@ class Lane(QWidget):
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(c.here_edge if here else c.lane))
             painter.drawEllipse(QPointF(place.right() - 6, place.center().y() + 4), 2.2, 2.2)
-        elif door.state == "passed":  # ajar: gone through against the facts
+        elif door.state == "waived":  # ajar: gone through against the facts
             painter.setPen(QPen(QColor(c.here_edge if here else c.lane), 2))
             painter.drawLine(QPointF(place.left() + 7, place.bottom() - 5), QPointF(place.right() - 7, place.top() + 11))
         x = place.right() + px(12)
@@ -98,7 +98,7 @@ class Lane(QWidget):
         painter.drawText(words, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, door.name)
         painter.setPen(QColor(c.soft))
         painter.setFont(lettering(12.5))
-        fact = door.fact + (" (passed)" if door.state == "passed" else "")
+        fact = door.fact + (" (waived)" if door.state == "waived" else "")
         room = QRectF(x, words.bottom(), words.width(), row.bottom() - words.bottom() - 2)
         flags = Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap
         metrics = QFontMetricsF(painter.font())
@@ -116,7 +116,7 @@ class Lane(QWidget):
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         door = self._at(event.position())
-        words = ", ".join(filter(None, (door.fact, door.wants))) if door is not None else ""
+        words = ", ".join(filter(None, (door.fact, door.wants, door.stale))) if door is not None else ""
         if door is None or not words:
             QToolTip.hideText()
         else:

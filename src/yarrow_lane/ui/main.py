@@ -11,12 +11,12 @@ from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QApplication, QMessageBox
 
 from yarrow_lane import __version__
-from yarrow_lane.demo.build import demo_folder
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.store import Store
 from yarrow_lane.ui.theme.lettering import load_fonts
 from yarrow_lane.ui.window import Window
+from yarrow_lane.workers.pool import Workers
 
 _SETTLE_MS = 200  # our choice: longer than any page waits before it shows what has come
 
@@ -32,10 +32,11 @@ def data_folder() -> Path:
 
 
 class Application:
-    """Holds the open studio: one store, one desk, one window."""
+    """Holds the open studio: one store, one desk, one window, and the workers that serve it."""
 
     def __init__(self, folder: Path) -> None:
         self.window: Window | None = None
+        self.workers = Workers()
         self._store: Store | None = None
         self.open(folder)
 
@@ -44,8 +45,8 @@ class Application:
         store = Store(folder, local_now().date())
         old_window, old_store = self.window, self._store
         self._store = store
-        self.window = Window(Desk(store, local_now))
-        self.window.demo_wanted.connect(self.open_demo)
+        self.window = Window(Desk(store, local_now), self.workers)
+        self.window.demo_wanted.connect(self.window.workroom.guard.guarded(self.open_demo))
         self.window.show()
         if old_window is not None and old_store is not None:
             old_window.close()
@@ -58,8 +59,16 @@ class Application:
     def close(self) -> None:
         if self.window is not None:
             self.window.close()
+        self.workers.close()
         if self._store is not None:
             self._store.close()
+
+
+def demo_folder(data: Path, now: datetime) -> Path:
+    """The demo studio of this day; what builds it is loaded only when it is wanted."""
+    from yarrow_lane.demo.build import demo_folder
+
+    return demo_folder(data, now)
 
 
 def _arguments(argv: list[str]) -> argparse.Namespace:
@@ -109,7 +118,7 @@ def _shoot(qt: QApplication, application: Application, file: Path) -> int:
     window = application.window
     assert window is not None
     settle(qt, window)
-    saved = window.grab().save(str(file), "PNG")  # type: ignore[call-overload]
+    saved = window.grab().save(str(file), "PNG")
     if not saved:
         print(f"“{file}” could not be written; choose another place.", file=sys.stderr)
     return 0 if saved else 1
@@ -122,8 +131,8 @@ def settle(qt: QApplication, window: Window) -> None:
         pause = QEventLoop()
         QTimer.singleShot(_SETTLE_MS, pause.quit)
         pause.exec()  # measures are shown together, a moment after they come
-        if window.jobs.busy:
+        if window.threads.busy:
             waiting = QEventLoop()
-            window.jobs.idle.connect(waiting.quit)
+            window.threads.idle.connect(waiting.quit)
             waiting.exec()
         qt.processEvents()

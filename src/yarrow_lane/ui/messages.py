@@ -32,7 +32,7 @@ class MessageStrip(QWidget):
     @property
     def text(self) -> str:
         """What is being said; empty when nothing is."""
-        return self._words.text() if self.isVisibleTo(self.parentWidget()) else ""
+        return "" if self.isHidden() else self._words.text()
 
     def say(self, text: str, wrong: bool = False) -> None:
         set_property(self, "tone", "wrong" if wrong else "plain")

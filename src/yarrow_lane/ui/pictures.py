@@ -1,30 +1,28 @@
-"""Photographs for the screen: first a quick look, then the whole, read off the interface thread and kept a while."""
+"""Photographs for the screen: first a quick look, then the whole; made in workers, kept a while, asked for by many."""
 
-import io
-from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
+from pathlib import Path
+from typing import TYPE_CHECKING
 
-import numpy as np
-from PIL import Image
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QBuffer, QByteArray, QObject, Signal
 from PySide6.QtGui import QImage
 
-from yarrow_lane.commission.commission import Commission
-from yarrow_lane.desk.desk import Desk
-from yarrow_lane.intake.opening import open_picture
+from yarrow_lane.desk.derived import Derived, Key, Making
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.measure.raster import Picture, cut, resample
-from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.ui.jobs import Jobs
-from yarrow_lane.ui.kit.levels import Levels, make_levels, qimage
+from yarrow_lane.measure.raster import Picture
+from yarrow_lane.store.things import Things
+from yarrow_lane.ui.kit.levels import SMALLEST_PX, Levels, levels_of, make_levels, qimage
+from yarrow_lane.workers.pool import Workers
 
-_KEPT_BYTES = 260_000_000  # our choice: two 24-megapixel photographs with their levels
+if TYPE_CHECKING:
+    from yarrow_lane.compose.composition import Compose
+
 _QUICK_PX = 1400  # our choice: enough to fill the table at 1280x800
 THUMB_PX = 360
-REFERENCE_PX = 1600  # our choice: the longer side of the crop as the later rooms work on it
-_THUMB_VERSION = 1
+PAINTING_PX = 1600  # our choice: the longer side of the photograph of the painting as it is compared
+_THUMB_VERSION = 2
 
 
 @dataclass(frozen=True)
@@ -40,122 +38,95 @@ class Shown:
         return self.levels.bytes + self.picture.nbytes
 
 
-class PictureShelf(QObject):
-    """Hands out photographs, crops and thumbnails; whoever waits is called when they are read."""
+def size_of(shown: Shown) -> int:
+    """Bytes a shown picture takes."""
+    return shown.bytes
 
-    arrived = Signal(str)
 
-    def __init__(self, desk: Desk, jobs: Jobs) -> None:
+class Pictures(QObject):
+    """Hands out photographs, parts of them and thumbnails; `arrived` tells that a thumbnail has come."""
+
+    arrived = Signal()
+
+    def __init__(self, photos: Things, derived: Derived, workers: Workers) -> None:
         super().__init__()
-        self._desk, self._jobs = desk, jobs
-        self._kept: OrderedDict[tuple[object, ...], Shown] = OrderedDict()
-        self._thumbs: dict[str, QImage] = {}
-        self._failed: set[tuple[object, ...]] = set()
+        self._photos, self._derived, self._workers = photos, derived, workers
+        self._missing: set[Key] = set()
+
+    def file(self, photo_id: str) -> Path:
+        """Where a photograph lies."""
+        return self._photos.path(photo_id)
 
     # --- whole photographs
 
-    def photo(self, photo_id: str, name: str, ready: Callable[[Shown], None]) -> None:
-        """Call `ready` with a quick look first where that helps, then with the whole photograph."""
-        key = ("photo", photo_id)
-        if key in self._kept:
-            self._kept.move_to_end(key)
-            ready(self._kept[key])
-            return
-        path = self._desk.store.pictures.path(photo_id)
+    def photo(self, photo_id: str, name: str, asker: object, ready: Callable[[Shown], None]) -> None:
+        """Call `ready` with a quick look first where the whole is not at hand, then with the whole photograph."""
+        path = self.file(photo_id)
+        whole = Key("photo", (photo_id,))
 
-        def quick(_: Progress) -> Shown:
-            picture = open_picture(path, name, _QUICK_PX).picture
+        def quick(progress: Progress) -> Shown:
+            picture = self._workers.ask("intake.opening:open_sized", path, name, _QUICK_PX, progress=progress)
             return Shown(picture, Levels((qimage(picture),)), whole=False)
 
-        def whole(_: Progress) -> Shown:
-            picture = open_picture(path, name).picture
-            return Shown(picture, make_levels(picture))
-
-        def keep(shown: Shown) -> None:
-            self._keep(key, shown)
-            ready(shown)
+        def all_of_it(progress: Progress) -> Shown:
+            pictures = self._workers.ask("intake.opening:open_halvings", path, name, SMALLEST_PX, progress=progress)
+            return Shown(pictures[0], levels_of(pictures))
 
         def then_whole(shown: Shown) -> None:
             ready(shown)
-            self._jobs.run("photo", whole, keep)
+            self._derived.want(whole, asker, Making(all_of_it, size_of), ready)
 
-        self._jobs.run("photo", quick, then_whole)
+        kept = self._derived.have(whole)
+        if kept is not None:
+            ready(kept)
+        else:
+            self._derived.want(Key("quick look", (photo_id,)), asker, Making(quick, size_of, priority=1), then_whole)
 
-    def _keep(self, key: tuple[object, ...], shown: Shown) -> None:
-        self._kept[key] = shown
-        self._kept.move_to_end(key)
-        while len(self._kept) > 1 and sum(s.bytes for s in self._kept.values()) > _KEPT_BYTES:
-            self._kept.popitem(last=False)
+    def part(self, photo_id: str, name: str, area: Rect, asker: object, ready: Callable[[Shown], None]) -> None:
+        """A part of a photograph (upright px), as the painting is compared, in colours and greys."""
+        path = self.file(photo_id)
 
-    # --- the crop, as the later rooms see it
+        def make(progress: Progress) -> Shown:
+            picture = self._workers.ask("compose.question:part_of_photo", path, name, area, PAINTING_PX, progress=progress)
+            return Shown(picture, make_levels(picture, with_greys=True))
 
-    def reference(self, commission: Commission, ready: Callable[[Shown], None], kind: str = "reference") -> None:
-        """The framed crop at canvas proportion; nothing happens while there is none."""
-        photo, crop = commission.photo, commission.compose.crop
-        if photo is None or crop is None:
-            return
-        self._piece(kind, photo.id, photo.name, crop, REFERENCE_PX, ready)
-
-    def painting(self, commission: Commission, area: Rect, ready: Callable[[Shown], None]) -> None:
-        """The photograph of the painting, cut to `area`."""
-        self._piece("painting", commission.check.photo_id, commission.check.photo_name, area, REFERENCE_PX, ready)
-
-    def _piece(self, kind: str, photo_id: str, name: str, area: Rect, longer_px: int, ready: Callable[[Shown], None]) -> None:
-        key = ("piece", photo_id, area, longer_px)
-        if key in self._kept:
-            self._kept.move_to_end(key)
-            ready(self._kept[key])
-            return
-        path = self._desk.store.pictures.path(photo_id)
-        whole = self._kept.get(("photo", photo_id))
-
-        def work(_: Progress) -> Shown:
-            picture = cut(whole.picture if whole else open_picture(path, name).picture, area)
-            scale = min(1.0, longer_px / max(picture.shape[:2]))
-            if scale < 1:
-                picture = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
-            picture = np.ascontiguousarray(picture)
-            return Shown(picture, make_levels(picture))
-
-        def keep(shown: Shown) -> None:
-            self._keep(key, shown)
-            ready(shown)
-
-        self._jobs.run(kind, work, keep)
+        self._derived.want(Key("part", (photo_id,), (area,)), asker, Making(make, size_of), ready)
 
     # --- thumbnails
 
-    def thumbnail(self, photo_id: str, name: str, area: Rect | None = None) -> QImage | None:
-        """A small picture, now if it is at hand; else it is fetched and `arrived` tells."""
-        key = ("thumb", photo_id, area, THUMB_PX, _THUMB_VERSION)
-        if repr(key) in self._thumbs:
-            return self._thumbs[repr(key)]
-        if key in self._failed:
-            return None
-        path, cache = self._desk.store.pictures.path(photo_id), self._desk.store.cache
+    def thumbnail(self, photo_id: str, name: str, area: Rect | None = None, place: str = "") -> QImage | None:
+        """A small picture, now if it is at hand; else it is fetched and `arrived` tells. `place` names the area ("left eye")."""
+        path = self.file(photo_id)
 
-        def work(_: Progress) -> QImage:
-            if (found := cache.get(*key)) is not None:
-                return qimage(np.asarray(Image.open(io.BytesIO(found)).convert("RGB")))
-            picture = open_picture(path, name, None if area else THUMB_PX).picture
-            if area is not None:
-                picture = cut(picture, area)
-            scale = min(1.0, THUMB_PX / max(picture.shape[:2]))
-            small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
-            out = io.BytesIO()
-            Image.fromarray(small).save(out, "JPEG", quality=88)
-            cache.put(out.getvalue(), *key)
-            return qimage(small)
+        def make(progress: Progress) -> QImage:
+            if area is None:
+                return qimage(self._workers.ask("intake.opening:open_sized", path, name, THUMB_PX, progress=progress))
+            return qimage(self._workers.ask("compose.question:part_of_photo", path, name, area, THUMB_PX, progress=progress))
 
-        def keep(image: QImage) -> None:
-            self._thumbs[repr(key)] = image
-            self.arrived.emit(photo_id)
+        return self._thumb(Key(f"thumb {place}", (photo_id,), (area, THUMB_PX), _THUMB_VERSION), make)
 
-        def failed(_: Trouble) -> None:
-            # The photograph itself says what is wrong when it is opened; a thumbnail only stays empty.
-            self._failed.add(key)
+    def reference_thumbnail(self, key: str, compose: "Compose", make: Callable[[Progress], Picture]) -> QImage | None:
+        """The reference as the shelf shows it; `key` names it."""
+        place = compose.background.photo_id if compose.background else ""
+        return self._thumb(Key("thumb reference", (place,), (key, THUMB_PX), _THUMB_VERSION), lambda p: qimage(make(p)))
 
-        kind = f"thumb {key}"
-        if not self._jobs.asked(kind):
-            self._jobs.run(kind, work, keep, failed, priority=-1)
-        return None
+    def _thumb(self, key: Key, make: Callable[[Progress], QImage]) -> QImage | None:
+        found: QImage | None = self._derived.have(key)
+        if found is not None or key in self._missing or self._derived.under_way(key):
+            return found
+        making = Making(make, lambda image: image.sizeInBytes(), _jpeg, QImage.fromData, priority=-1)
+        # What is wrong with a photograph is said where it is opened; a thumbnail only stays empty.
+        self._derived.want(key, self, making, lambda _: self.arrived.emit(), lambda _: self._missing.add(key))
+        return self._derived.have(key)
+
+    def forget_missing(self) -> None:
+        """Thumbnails that could not be made are tried again: their files may have come back."""
+        self._missing.clear()
+
+
+def _jpeg(image: QImage) -> bytes:
+    data = QByteArray()
+    buffer = QBuffer(data)
+    buffer.open(QBuffer.OpenModeFlag.WriteOnly)
+    image.save(buffer, "JPEG", 88)  # type: ignore[call-overload]
+    return bytes(data.data())

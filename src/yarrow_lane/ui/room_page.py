@@ -1,34 +1,42 @@
 """What all rooms share: choices above, the table in the middle, the bench at the right."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtCore import Signal
+from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QVBoxLayout, QWidget
 
-from yarrow_lane.commission.commission import Commission, pass_door, unpass_door
-from yarrow_lane.commission.doors import doors_of
+from yarrow_lane.commission.commission import DOORS_PART, Commission, unwaive_door, waive_door
+from yarrow_lane.commission.recompose import Proposal, Recomposed
+from yarrow_lane.commission.standing import room_standings
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.store.pictures import write_synced
+from yarrow_lane.lane.doors import door_after
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.lane.standing import Standing, act_detail, can_be_done
+from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.ui.bench import Bench
-from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet
+from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Field, Meaning, NextAct, Note, Press, Section
 from yarrow_lane.ui.choice_row import ChoiceRow
-from yarrow_lane.ui.door_section import PASS, REASON, UNPASS, door_section
 from yarrow_lane.ui.workroom import Workroom
 
 
 class RoomPage(QWidget):
-    """One room of the open commission. Subclasses fill `table` and answer the hooks below."""
+    """One room of the open commission. Subclasses fill `table`, say what they show in `refresh`, and answer the hooks below."""
+
+    door = ""
+    # A change that touches later work: what it is, what becomes of that work, and what to do with the answer.
+    asked = Signal(str, object, object)
 
     def __init__(self, workroom: Workroom) -> None:
         super().__init__()
         self.workroom = workroom
         self.desk = workroom.desk
         self.commission_id = ""
-        self.door_name = ""
         self._reason = ""
-        self.choices = ChoiceRow()
-        self.bench = Bench()
+        self.choices = ChoiceRow(self.hand)
+        self.bench = Bench(self.hand)
         self.table = QWidget()
         self.table.setObjectName("table")
         left = QVBoxLayout()
@@ -40,10 +48,7 @@ class RoomPage(QWidget):
         row.setSpacing(0)
         row.addLayout(left, 1)
         row.addWidget(self.bench)
-        self.bench.changed.connect(lambda key, value: workroom.attempt(lambda: self._changed(key, value)))
-        self.bench.pressed.connect(lambda key: workroom.attempt(lambda: self._pressed(key)))
-        self.bench.acted.connect(lambda: workroom.attempt(self.act))
-        self.choices.chosen.connect(lambda key, value: workroom.attempt(lambda: self.choose(key, value)))
+        self.bench.acted.connect(lambda: self.hand(self.act))
 
     @property
     def commission(self) -> Commission:
@@ -53,6 +58,43 @@ class RoomPage(QWidget):
     def studio(self) -> Studio:
         return self.desk.studio
 
+    def standing(self) -> Standing:
+        """Where this room stands: its act is the one the studio shows too."""
+        return room_standings(self.commission, self.studio, self.workroom.now)[self.door]
+
+    # --- changing
+
+    def hand(self, meaning: Callable[[], Meaning]) -> Trouble | None:
+        """Work out what a change means and take it; returns the trouble it ran into, which has been said already."""
+        return self.workroom.guard.attempt(lambda: self.take(meaning()))
+
+    def take(self, meaning: Meaning) -> None:
+        """Put a change on record; one that touches later work is shown first."""
+        if isinstance(meaning, Edit):
+            if not self.desk.do(self.commission_id, meaning):
+                self.refresh()
+        elif isinstance(meaning, Proposal):
+            self.propose(meaning)
+
+    def propose(self, proposal: Proposal, answered: Callable[[bool], None] | None = None) -> None:
+        """Take a change at once when nothing rests on what it changes; else ask first. `answered` hears how it went."""
+        commission_id = self.commission_id
+        found: Recomposed = proposal.step(self.commission)
+
+        def then(wanted: bool) -> None:
+            if wanted:
+                self.desk.change(commission_id, proposal.label, proposal.door, lambda c: proposal.step(c).commission)
+            if answered is not None:
+                answered(wanted)
+            self.refresh()
+
+        if found.changes:
+            self.asked.emit(proposal.label, found.changes, then)
+        else:
+            then(True)
+
+    # --- showing
+
     def open(self, commission_id: str) -> None:
         """Show this commission."""
         self.commission_id = commission_id
@@ -60,69 +102,91 @@ class RoomPage(QWidget):
         self.opened()
         self.refresh()
 
+    def hideEvent(self, event: QHideEvent) -> None:
+        self.left()
+
+    def next_act(self, do: Callable[[], Meaning], on: Callable[[], Meaning] | None = None) -> NextAct:
+        """The yellow field: the room's own act as the studio shows it, else on to the next door."""
+        standing, now = self.standing(), self.workroom.now
+        if standing.act is not None:
+            act = standing.act
+            return NextAct(act.title, act_detail(act, now), do if can_be_done(act, now) else None)
+        following = door_after(self.door)
+        if not following:
+            return NextAct(standing.fact[:1].upper() + standing.fact[1:])
+        return NextAct(f"Go on to {following}", standing.fact, on or (lambda: self.go_to(following)))
+
+    def go_to(self, door: str) -> None:
+        """Open another door of this commission."""
+        self.workroom.open_door(self.commission_id, door)
+
     def show_sheets(self, bench: BenchSheet, choices: ChoiceSheet) -> None:
         """Show bench and choices, the bench with what this door still wants at its end."""
-        if self.door_name:
-            door = next(d for d in doors_of(self.commission, self.studio) if d.name == self.door_name)
-            section = door_section(door, self.commission.doors.reason(self.door_name), self._reason)
+        if self.door and self.commission_id:
+            section = self._door_section(self.standing())
             if section is not None:
                 bench = replace(bench, sections=(*bench.sections, section))
         self.bench.show_sheet(bench)
         self.choices.show_sheet(choices)
         self.choices.setVisible(bool(choices.switches or choices.remark))
 
-    def save_file(self, words: str, name: str, ending: str, data: bytes) -> None:
-        """Ask where a document goes and write it there."""
+    def _door_section(self, standing: Standing) -> Section | None:
+        """What the door still wants, and waiving it with a reason; nothing once the facts shut it."""
+        stale = (Note(f"This room's work was {standing.stale}: look it over.", "wrong"),) if standing.stale else ()
+        door, reason = self.door, self.commission.doors.reason(self.door)
+        if not standing.wants:
+            return Section("This door", stale) if stale else None
+        wants = standing.wants[:1].upper() + standing.wants[1:]
+        if reason:
+            back = Edit(DOORS_PART, f"{door} is decided by the facts", lambda d: unwaive_door(d, door), door=door)
+            words = Note(f"{wants}. Waived all the same: {reason}")
+            return Section("This door", (*stale, words, Press("Let the facts decide again", lambda: back)))
+        field = Field("Waive it all the same, because", self._reason, self._write_reason)
+        return Section("This door", (*stale, Note(f"{wants}."), field, Press("Waive this door", self._waive)))
+
+    def _write_reason(self, text: str) -> None:
+        self._reason = text
+
+    def _waive(self) -> Meaning:
+        self.bench.store_pending()
+        door, reason, today = self.door, self._reason, self.workroom.now.date()
+        return Edit(DOORS_PART, f"Waived {door}", lambda d: waive_door(d, door, reason, today), keep="waived", door=door)
+
+    # --- documents
+
+    def choose_file(self, words: str, name: str, ending: str) -> Path | None:
+        """Ask where a document goes."""
         chosen, _ = QFileDialog.getSaveFileName(self, words, str(Path.home() / name), f"*{ending}")
-        if chosen:
-            path = Path(chosen if chosen.endswith(ending) else chosen + ending)
-            try:
-                write_synced(path, data)
-            except OSError as error:
-                self.workroom.say(f"“{path.name}” was not written, because {error.strerror}; choose another folder.", True)
-                return
-            self.workroom.say(f"Written to {path}.", False)
+        return Path(chosen if chosen.endswith(ending) else chosen + ending) if chosen else None
 
-    def _changed(self, key: str, value: object) -> None:
-        if key == REASON:
-            self._reason = str(value)
-        else:
-            self.change(key, value)
-
-    def _pressed(self, key: str) -> None:
-        door = self.door_name
-        if key == PASS:
-            self.bench.store_pending()
-            today, reason = self.workroom.now.date(), self._reason
-            self.desk.do(self.commission_id, f"Passed {door}", door, lambda c: pass_door(c, door, reason, today))
-        elif key == UNPASS:
-            self.desk.do(self.commission_id, f"{door} is decided by the facts", door, lambda c: unpass_door(c, door))
-        else:
-            self.press(key)
+    def save_file(self, words: str, name: str, ending: str, data: bytes) -> bool:
+        """Ask where a document goes and write it there; whether it was written. Raises `Trouble`."""
+        path = self.choose_file(words, name, ending)
+        if path is None:
+            return False
+        self.workroom.write_file(path, data)
+        self.workroom.say(f"Written to {path}.", False)
+        return True
 
     # --- hooks
 
     def opened(self) -> None:
         """Another commission came in: forget what belonged to the last one."""
 
+    def left(self) -> None:
+        """The painter goes elsewhere: what only this page waits for is dropped."""
+        self.workroom.derived.leave(self)
+
     def refresh(self) -> None:
         """Show the commission as it is now."""
 
-    def change(self, key: str, value: object) -> None:
-        """An editor of the bench has a new value."""
-
-    def press(self, key: str) -> None:
-        """A button of the bench was pressed."""
-
-    def choose(self, key: str, value: str) -> None:
-        """A switch above the table was chosen."""
-
-    def act(self) -> None:
-        """Do the next act."""
+    def act(self) -> Meaning:
+        """Do what the yellow field says."""
+        wanted = self.bench.sheet.act
+        return wanted.do() if wanted is not None and wanted.do is not None and wanted.enabled else None
 
     def take_files(self, paths: list[Path]) -> None:
         """Files were dropped on this room."""
-        self.workroom.say("Photographs are taken in at Intake, pictures of the painting at Check.", False)
 
     def key(self, event: QKeyEvent) -> bool:
         """A key nobody else took; True when it was used."""

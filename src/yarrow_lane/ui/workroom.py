@@ -1,36 +1,85 @@
-"""What every page is handed: the desk, the pictures, the jobs and a way to speak."""
+"""What every page is handed: the desk, the pictures, the long work, a way to speak, and the one guard."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from datetime import datetime
+from pathlib import Path
 
+from PySide6.QtCore import QObject, QTimer
+
+from yarrow_lane.desk.derived import Derived
 from yarrow_lane.desk.desk import Desk
-from yarrow_lane.intake.judge import Judge
+from yarrow_lane.desk.photographs import Photographs, in_a_worker
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.ui.jobs import Jobs
-from yarrow_lane.ui.pictures import PictureShelf
+from yarrow_lane.store.things import write_synced
+from yarrow_lane.ui.arrivals import Arrivals
+from yarrow_lane.ui.guard import Guard
+from yarrow_lane.ui.judging import Judging
+from yarrow_lane.ui.pictures import Pictures
+from yarrow_lane.ui.references import References
+from yarrow_lane.ui.threads import Threads
+from yarrow_lane.ui.works import Works
+from yarrow_lane.workers.pool import Workers
+
+_TIDY_AFTER_MS, _TIDY_STEP_MS = 20_000, 200  # our choice: idle work waits, and never takes long at a time
 
 
-@dataclass(frozen=True)
-class Workroom:
-    """Handed to pages by the window; `say(text, wrong)` shows a message, `open_door(id, door)` goes there."""
+class Workroom(QObject):
+    """Made once for a window; it outlives pages, themes and sizes of text.
 
-    desk: Desk
-    jobs: Jobs
-    pictures: PictureShelf
-    judge: Judge
-    say: Callable[[str, bool], None]
-    open_door: Callable[[str, str], None]
+    `say(text, wrong)` shows a message, `open_door(id, door)` goes there.
+    """
+
+    def __init__(
+        self, desk: Desk, workers: Workers, say: Callable[[str, bool], None], open_door: Callable[[str, str], None]
+    ) -> None:  # fmt: skip
+        super().__init__()
+        self.desk, self.say, self.open_door = desk, say, open_door
+        self.guard = Guard(desk.store.folder, say)
+        self.threads = Threads(self.guard.attempt, self.guard.fault)
+        self.derived = Derived(self.threads, desk.store.cache, self._failed)
+        self.pictures = Pictures(desk.store.photos, self.derived, workers)
+        self.references = References(self.pictures, self.derived, workers)
+        self.photographs = Photographs(desk.store.photos, in_a_worker(workers))
+        self.judging = Judging(self.pictures, self.derived, workers)
+        self.workers = workers
+        self.arrivals = Arrivals(desk, self.photographs, self.threads, self.guard, say)
+        self.works = Works(self.threads, self._failed)
+        self.works.watch(self.arrivals, self.arrivals.progressed)
+        self._tidying = desk.tidy()
+        self._tidy = QTimer(self)
+        self._tidy.setInterval(_TIDY_AFTER_MS)
+        self._tidy.timeout.connect(self.guard.guarded(self._tidy_a_little))
+        self._tidy.start()
 
     @property
     def now(self) -> datetime:
         return self.desk.clock()
 
-    def attempt(self, step: Callable[[], object]) -> bool:
-        """Do a step; trouble is said in words and nothing has changed. Returns whether it went well."""
+    def _failed(self, trouble: Trouble) -> None:
+        self.say(trouble.sentence, True)
+
+    def _tidy_a_little(self) -> None:
+        """One small step of the idle work; when all is done it begins again after a while."""
+        if self.threads.busy:
+            return
         try:
-            step()
-        except Trouble as trouble:
-            self.say(trouble.sentence, True)
-            return False
-        return True
+            next(self._tidying)
+            self._tidy.setInterval(_TIDY_STEP_MS)
+        except StopIteration:
+            self._tidying = self.desk.tidy()
+            self._tidy.setInterval(60 * _TIDY_AFTER_MS)
+
+    def write_file(self, path: Path, data: bytes) -> None:
+        """Write a document; raises `Trouble` that names the file."""
+        try:
+            write_synced(path, data)
+        except OSError as error:
+            why = error.strerror or str(error)
+            raise Trouble(f"“{path.name}” was not written", why, "choose another folder") from error
+
+    def close(self) -> None:
+        """Wait for what runs, keep what was worked out."""
+        self._tidy.stop()
+        self.threads.close()
+        self.guard.attempt(self.desk.standings.save)
+        self.guard.close()

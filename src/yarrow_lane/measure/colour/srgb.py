@@ -1,8 +1,16 @@
 """sRGB to light and back (IEC 61966-2-1:1999)."""
 
-import cv2
+from typing import TYPE_CHECKING
+
 import numpy as np
 from numpy.typing import NDArray
+
+from yarrow_lane.measure.late import late
+
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
 
 # Linear-light values of the 256 codes: pictures are 8 bit, so decoding is a table look-up.
 _CODES = np.arange(256) / 255.0
@@ -18,8 +26,15 @@ def linear_from_srgb8(picture: NDArray[np.uint8]) -> NDArray[np.float32]:
     return np.asarray(cv2.LUT(flat, LINEAR_OF_CODE), np.float32).reshape(picture.shape)
 
 
+# The code of 65,536 levels of light: half a level is a fortieth of a code where the curve is steepest.
+_LEVELS = 65535
+_LIGHT = np.arange(_LEVELS + 1) / _LEVELS
+CODE_OF_LEVEL = np.round(
+    255 * np.where(_LIGHT <= 0.0031308, 12.92 * _LIGHT, 1.055 * np.maximum(_LIGHT, 1e-9) ** (1 / 2.4) - 0.055)
+).astype(np.uint8)
+
+
 def srgb8_from_linear(light: NDArray[np.floating]) -> NDArray[np.uint8]:
     """8-bit sRGB of linear light 0..1 (clipped), same shape."""
-    clipped = np.clip(light, 0.0, 1.0)
-    coded = np.where(clipped <= 0.0031308, 12.92 * clipped, 1.055 * clipped ** (1 / 2.4) - 0.055)
-    return np.round(coded * 255).astype(np.uint8)
+    levels = (np.clip(light, 0.0, 1.0) * np.float32(_LEVELS) + np.float32(0.5)).astype(np.uint16)
+    return np.take(CODE_OF_LEVEL, levels, mode="clip")

@@ -1,14 +1,22 @@
 """A picture as a stack of halved levels, so that drawing it small is quick."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
-import cv2
 import numpy as np
 from PySide6.QtGui import QImage
 
-from yarrow_lane.measure.raster import Picture
+from yarrow_lane.measure.colour.grey import grey
+from yarrow_lane.measure.late import late
+from yarrow_lane.measure.raster import Picture, halvings
 
-_SMALLEST_PX = 256
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
+
+SMALLEST_PX = 256  # our choice: below it drawing is quick anyway
 
 
 def qimage(picture: Picture) -> QImage:
@@ -25,27 +33,31 @@ def qimage(picture: Picture) -> QImage:
 
 @dataclass(frozen=True)
 class Levels:
-    """`images[0]` is the finest; each next one is half as large. `scale` is its px per content unit."""
+    """`images[0]` is the finest; each next one is half as large. `greys` are the same in their lightness, where made."""
 
     images: tuple[QImage, ...]
+    greys: tuple[QImage, ...] = field(default=())
 
     @property
     def bytes(self) -> int:
-        return sum(i.sizeInBytes() for i in self.images)
+        return sum(i.sizeInBytes() for i in (*self.images, *self.greys))
 
-    def for_width(self, wanted_px: float) -> QImage:
+    def for_width(self, wanted_px: float, in_grey: bool = False) -> QImage:
         """The smallest level that is still at least so wide."""
-        return next((i for i in reversed(self.images) if i.width() >= wanted_px), self.images[0])
+        images = self.greys if in_grey and self.greys else self.images
+        return next((i for i in reversed(images) if i.width() >= wanted_px), images[0])
 
 
-def make_levels(picture: Picture) -> Levels:
-    """Halve by area averaging until the longer side is small."""
-    images = [qimage(picture)]
-    while max(picture.shape[:2]) > _SMALLEST_PX:
-        size = (max(1, picture.shape[1] // 2), max(1, picture.shape[0] // 2))
-        picture = np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
-        images.append(qimage(picture))
-    return Levels(tuple(images))
+def levels_of(pictures: Sequence[Picture], with_greys: bool = False) -> Levels:
+    """Levels from halvings made before; `with_greys` for pictures that are looked at in greys too."""
+    greys = tuple(qimage(grey(p)) for p in pictures) if with_greys else ()
+    return Levels(tuple(qimage(p) for p in pictures), greys)
+
+
+def make_levels(picture: Picture, with_greys: bool = False) -> Levels:
+    """Halve in linear light until the longer side is small. Greys (H, W) are taken as they are."""
+    colour = picture if picture.ndim == 3 else np.repeat(picture[..., None], 3, axis=2)
+    return levels_of(halvings(colour, SMALLEST_PX), with_greys)
 
 
 def tinted(lights: Picture, shadows: Picture) -> QImage:

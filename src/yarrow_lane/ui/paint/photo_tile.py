@@ -17,7 +17,7 @@ class TilePaint:
     use: str
     lines: tuple[str, ...]
     share: float
-    tone: str
+    mood: str
     image: QImage | None
     eyes: tuple[QImage | None, ...]
 
@@ -76,5 +76,5 @@ def _paint_foot(painter: QPainter, foot: QRectF, tile: TilePaint) -> None:
     bar = QRectF(left, foot.center().y() - px(3), foot.right() - use_w - px(20) - left, px(7))
     if bar.width() > px(16):
         painter.fillRect(bar, QColor(c.rule))
-        colour = {"good": c.holds, "wrong": c.wrong}.get(tile.tone, c.soft)
+        colour = {"good": c.holds, "wrong": c.wrong}.get(tile.mood, c.soft)
         painter.fillRect(QRectF(bar.x(), bar.y(), bar.width() * tile.share, bar.height()), QColor(colour))

@@ -7,169 +7,150 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout
 
-from yarrow_lane.check.comparison import grey, note_seen, painting_rect, put_painting
+from yarrow_lane.check.comparison import CHECK, note_seen, painting_rect, put_painting
 from yarrow_lane.intake.opening import PictureFacts
+from yarrow_lane.lane.happening import Photographed
+from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.ui.kit.levels import Levels, make_levels
-from yarrow_lane.ui.kit.photo_view import PhotoView
+from yarrow_lane.ui.bench_sheet import Meaning
+from yarrow_lane.ui.file_words import ENDINGS
+from yarrow_lane.ui.kit.frame import Frame
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
-from yarrow_lane.ui.rooms.check.view import CheckLook, check_view
-from yarrow_lane.ui.rooms.intake.page import ENDINGS
+from yarrow_lane.ui.rooms.check.view import FLIPS, CheckLook, check_view
 from yarrow_lane.ui.workroom import Workroom
 
 _BLINK_MS = 700  # our choice: long enough to see, short enough that a shift jumps
+_DROP = "Drop a photograph of the painting here: straight on, the whole canvas, even daylight."
 
 
 class CheckPage(RoomPage):
     """Door 8."""
 
+    door = "Check"
+
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
         self.look = CheckLook()
         self.draft = ""
-        self.reference, self.painting = PhotoView(), PhotoView()
-        self.reference.setAccessibleName("The crop")
-        self.painting.setAccessibleName("The painting")
-        self._shown: dict[str, Shown] = {}
-        self._greys: dict[str, Levels] = {}
-        self._row = QHBoxLayout(self.table)
-        self._row.setContentsMargins(0, 0, 0, 0)
-        self._row.setSpacing(0)
-        self._row.addWidget(self.reference, 1)
-        self._row.addWidget(self.painting, 1)
+        self.frame = Frame()
+        self.reference, self.painting = PictureView("The crop", self.frame), PictureView("The painting", self.frame)
+        row = QHBoxLayout(self.table)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(self.reference, 1)
+        row.addWidget(self.painting, 1)
         self._blink = QTimer(self)
         self._blink.setInterval(_BLINK_MS)
-        self._blink.timeout.connect(self.blink_now)
+        self._blink.timeout.connect(workroom.guard.guarded(self.blink_now))
         self._painting_shows = False
+        self._painting_id: object = None
 
     def opened(self) -> None:
-        self.look, self.draft = CheckLook(), ""
-        self._shown, self._greys = {}, {}
+        self.draft, self._painting_id = "", None
+        self.painting.show_levels(None, (1, 1))
+        self._look(CheckLook())
 
     def refresh(self) -> None:
         c = self.commission
-        view = check_view(c, self.look, self.draft, self.workroom.now)
-        self.reference.waiting = "Choose the size and lay the crop at Compose first."
-        self.painting.waiting = "Drop a photograph of the painting here: straight on, the whole canvas, even daylight."
-        if c.compose.framed:
-            self.reference.waiting = "Reading the photograph…"
-            self.workroom.pictures.reference(c, lambda s: self._ready("reference", s), "check reference")
-            if c.check.photo_id:
-                area = painting_rect(c.check.size_px, c.compose.proportion)
-                self.workroom.pictures.painting(c, area, lambda s: self._ready("painting", s))
-        self._show_looks()
-        self.show_sheets(view.bench, view.choices)
-
-    def _ready(self, which: str, shown: Shown) -> None:
-        if self._shown.get(which) is not shown:
-            self._shown[which] = shown
-            self._greys.pop(which, None)
-            self._show_looks()
-
-    def _show_looks(self) -> None:
-        size = (
-            (self.commission.compose.width_mm, self.commission.compose.height_mm) if self.commission.compose.framed else (1, 1)
-        )
-        for which, side in (("reference", self.reference), ("painting", self.painting)):
-            side.mirrored = self.look.flip == "mirror"
-            side.upside_down = self.look.flip == "down"
-            shown = self._shown.get(which)
-            if shown is None:
-                side.show_levels(None, size)
-            elif not self.look.grey:
-                side.show_levels(shown.levels, size)
-            elif which in self._greys:
-                side.show_levels(self._greys[which], size)
-            else:
-                self._make_grey(which, shown)
-            side.update()
+        view = check_view(c, self.look, self.draft, self.workroom.now, self, self.next_act(self._choose))
+        show_reference(self.reference, self.workroom.references, c.compose, self)
+        self._show_painting()
         both = not self.look.blink
         self.reference.setVisible(both or not self._painting_shows)
         self.painting.setVisible(both or self._painting_shows)
+        self.show_sheets(view.bench, view.choices)
 
-    def _make_grey(self, which: str, shown: Shown) -> None:
-        def work(_: Progress) -> Levels:
-            return make_levels(grey(shown.picture))
+    def _show_painting(self) -> None:
+        c = self.commission
+        self.painting.waiting = _DROP
+        if not c.compose.framed or not c.check.photo_id:
+            self.painting.show_levels(None, (1, 1))
+            return
+        size = (c.compose.width_mm, c.compose.height_mm)
+        area = painting_rect(c.check.size_px, c.compose.proportion)
+        wanted = (c.check.photo_id, area)
+        if wanted != self._painting_id:
+            self._painting_id = wanted
+            self.painting.waiting = "Reading the photograph…"
+            self.painting.show_levels(None, size)
+        elif self.painting.levels is not None:
+            return
 
-        def done(levels: Levels) -> None:
-            self._greys[which] = levels
-            self._show_looks()
+        def ready(shown: Shown) -> None:
+            if self._painting_id == wanted:
+                self.painting.show_levels(shown.levels, size)
 
-        self.workroom.jobs.run(f"grey {which}", work, done)
+        self.workroom.pictures.part(c.check.photo_id, c.check.photo_name, area, self, ready)
 
     def blink_now(self) -> None:
         """Show the other one of the two."""
         self._painting_shows = not self._painting_shows
-        self._show_looks()
+        self.refresh()
 
     def hideEvent(self, event: QHideEvent) -> None:
         self._blink.stop()
+        super().hideEvent(event)
 
     def set_look(self, look: CheckLook) -> None:
+        """Look at both in another way."""
+        self._look(look)
+        self.refresh()
+
+    def _look(self, look: CheckLook) -> None:
         self.look = look
+        self.frame.turn(look.flip == "mirror", look.flip == "down", look.grey)
         if look.blink:
             self._blink.start()
         else:
             self._blink.stop()
             self._painting_shows = False
-        self.refresh()
 
-    def choose(self, key: str, value: str) -> None:
-        fields = {"flip": {"flip": value}, "grey": {"grey": value == "grey"}, "blink": {"blink": value == "blink"}}
-        self.set_look(replace(self.look, **fields[key]))  # type: ignore[arg-type]
+    # --- what the bench asks for
 
-    def change(self, key: str, value: object) -> None:
-        self.draft = str(value)
+    def write_draft(self, text: str) -> None:
+        self.draft = text
 
-    def press(self, key: str) -> None:
-        if key == "choose":
-            self.choose_file()
-            return
+    def note_it(self) -> Meaning:
         self.bench.store_pending()
         text, self.draft = self.draft, ""
-        self.desk.do_part(self.commission_id, "Noted what to mend", "check", lambda x: note_seen(x, text))
-        self.refresh()
+        return Edit(CHECK, "Noted what to mend", lambda x: note_seen(x, text))
 
-    def choose_file(self) -> None:
+    def choose_painting(self) -> None:
+        """Ask for the file."""
         name, _ = QFileDialog.getOpenFileName(self, "Choose a photograph of the painting", str(Path.home()), ENDINGS)
         if name:
             self.take_files([Path(name)])
 
+    def _choose(self) -> Meaning:
+        self.choose_painting()
+        return None
+
     def take_files(self, paths: list[Path]) -> None:
         path, commission_id = paths[0], self.commission_id
 
-        def work(_: Progress) -> tuple[str, PictureFacts]:
-            return self.desk.keep_picture(path, path.name)
+        def work(progress: Progress) -> tuple[str, PictureFacts]:
+            return self.workroom.photographs.keep_picture(path, path.name, progress)
 
         def done(kept: tuple[str, PictureFacts]) -> None:
-            size = (kept[1].width_px, kept[1].height_px)
-            now = self.workroom.now
-            self.desk.do_part(
-                commission_id, f"Put {path.name} beside the crop", "check",
-                lambda x: put_painting(x, kept[0], path.name, size, now),
-            )  # fmt: skip
+            size, now = (kept[1].width_px, kept[1].height_px), self.workroom.now
+            self.desk.happen(commission_id, Photographed(now, kept[0], path.name), "Check")
+            label = f"Put {path.name} beside the crop"
+            self.desk.do(commission_id, Edit(CHECK, label, lambda x: put_painting(x, kept[0], path.name, size, now)))
 
-        self.workroom.jobs.run("take painting", work, done)
-
-    def act(self) -> None:
-        if not self.commission.compose.framed:
-            self.workroom.open_door(self.commission_id, "Compose")
-        elif self.commission.check.at is None:
-            self.choose_file()
-        else:
-            self.workroom.open_door(self.commission_id, "Deliver")
+        self.workroom.works.run(f"Reading {path.name}", work, done)
 
     def key(self, event: QKeyEvent) -> bool:
-        word = event.text().lower()
+        word, look = event.text().lower(), self.look
         if word == "f":
-            order = ("upright", "mirror", "down")
-            self.choose("flip", order[(order.index(self.look.flip) + 1) % 3])
+            self.set_look(replace(look, flip=FLIPS[(FLIPS.index(look.flip) + 1) % len(FLIPS)]))
         elif word == "g":
-            self.choose("grey", "colour" if self.look.grey else "grey")
+            self.set_look(replace(look, grey=not look.grey))
         elif word == "b":
-            self.choose("blink", "side" if self.look.blink else "blink")
-        elif event.key() == Qt.Key.Key_Escape and self.look != CheckLook():
+            self.set_look(replace(look, blink=not look.blink))
+        elif event.key() == Qt.Key.Key_Escape and look != CheckLook():
             self.set_look(CheckLook())
         else:
             return False

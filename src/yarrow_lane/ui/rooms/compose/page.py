@@ -1,164 +1,186 @@
-"""The compose page: size, turn and crop."""
+"""The compose page: size, turn and crop; what they do to later work is shown before."""
 
-from dataclasses import replace
-
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QVBoxLayout
 
-from yarrow_lane.compose.canvas import Compose, frame, largest_crop_width, set_size, turn
+from yarrow_lane.commission.recompose import Proposal, recompose
+from yarrow_lane.compose.composition import Compose, ComposeTrouble, frame, largest_crop_width, set_size, turn
 from yarrow_lane.compose.formats import Series, stock_formats
+from yarrow_lane.compose.standing import lie_word, to_frame
 from yarrow_lane.intake.photos import Photo
-from yarrow_lane.measure.lengths import length_text, parse_length, size_text
+from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.plane import Point, Rect
+from yarrow_lane.ui.bench_sheet import Meaning
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.tools import Handles
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
-from yarrow_lane.ui.rooms.compose.crop_canvas import CropCanvas
-from yarrow_lane.ui.rooms.compose.view import compose_view, lead_to_frame
+from yarrow_lane.ui.rooms.compose.view import compose_overlays, compose_view
 from yarrow_lane.ui.workroom import Workroom
+
+_NUDGE = 0.01  # of the crop's width for one arrow: our choice
+_ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
 
 
 class ComposePage(RoomPage):
     """Door 2."""
 
+    door = "Compose"
+
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
-        self.canvas = CropCanvas()
-        self.canvas.framed.connect(self._frame)
-        self.canvas.preview = self._preview
+        self.crop_view = PictureView("The crop")
+        self.handles = Handles(self._preview, self._dragged)
+        self.crop_view.tool = self.handles
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
-        box.addWidget(self.canvas)
+        box.addWidget(self.crop_view)
         self.series: Series = "metric"
+        self.pending: Compose | None = None  # what is proposed while later work waits for an answer
         self._shown_id = ""
-        self._pending: dict[str, float] = {}
+        self._half = (0.0, 0.0)
 
     def opened(self) -> None:
-        self._shown_id = ""
-        self._pending = {}
+        self._shown_id, self.pending, self._half = "", None, (0.0, 0.0)
         name = self.commission.compose.format_name
         self.series = next((f.series for f in stock_formats() if f"{f.series} {f.name}" == name), "metric")
         if not name and self.studio.unit == "in":
             self.series = "inch"
 
+    @property
+    def shown(self) -> Compose:
+        """What is on the table: the composition on record, or the one proposed."""
+        return self.pending or self.commission.compose
+
     def refresh(self) -> None:
-        view = compose_view(self.commission, self.studio, self.series)
+        act = self.next_act(self._lay_or_go)
+        view = compose_view(self.commission, self.shown, self.studio, self.series, self._half, self, act)
         self._show_photo(view.photo)
-        self.canvas.show_crop(self.commission.compose.crop if self.commission.compose.framed else None)
+        self.handles.show(view.crop)
+        if not self.handles.dragging:
+            self.crop_view.show_overlays(*view.overlays)
+            self.crop_view.update()
         self.show_sheets(view.bench, view.choices)
 
     def _show_photo(self, photo: Photo | None) -> None:
         if photo is None:
             self._shown_id = ""
-            self.canvas.waiting = "No photograph yet: take the client's photographs in at Intake, then frame one here."
-            self.canvas.show_levels(None, (1, 1))
+            words = "No photograph yet: take the client's photographs in at Intake, then frame one here."
+            self.crop_view.waiting = words
+            self.crop_view.show_levels(None, (1, 1))
             return
-        if photo.id == self._shown_id:
-            return
-        self._shown_id = photo.id
         size = (photo.width_px, photo.height_px)
-        self.canvas.waiting = f"Reading {photo.name}…"
-        self.canvas.show_levels(None, size)
+        if photo.id != self._shown_id:
+            self._shown_id = photo.id
+            self.crop_view.waiting = f"Reading {photo.name}…"
+            self.crop_view.show_levels(None, size)
+        elif self.crop_view.levels is not None:
+            return
 
         def ready(shown: Shown) -> None:
             if self._shown_id == photo.id:
-                self.canvas.show_levels(shown.levels, size)
+                self.crop_view.show_levels(shown.levels, size)
 
-        self.workroom.pictures.photo(photo.id, photo.name, ready)
+        self.workroom.pictures.photo(photo.id, photo.name, self, ready)
 
-    def _size_of(self, photo: Photo | None) -> Point | None:
+    # --- what a change would be
+
+    def _propose(self, label: str, compose: Compose) -> None:
+        """Take another composition; while later work waits for an answer it is shown as proposed."""
+        self.pending = compose
+
+        def answered(_: bool) -> None:
+            self.pending = None
+
+        self.propose(self._proposal(label, compose), answered)
+        self.refresh()
+
+    @staticmethod
+    def _proposal(label: str, compose: Compose) -> Proposal:
+        return Proposal(label, "Compose", lambda c: recompose(c, compose))
+
+    def _framed_size(self) -> Point | None:
+        laid = self.shown.background
+        photo = next((p for p in self.commission.intake.photos if laid and p.id == laid.photo_id), None)
         return (photo.width_px, photo.height_px) if photo else None
 
-    def _framed(self, compose: Compose, width_px: float, centre: Point) -> Compose:
-        photo = lead_to_frame(self.commission)
-        assert photo is not None
-        return frame(compose, photo.id, (photo.width_px, photo.height_px), width_px, centre)
+    def _reframed(self, width_px: float, centre: Point) -> Compose:
+        photo = to_frame(self.shown, self.commission.intake)
+        if photo is None:
+            raise ComposeTrouble("The crop was not laid", "there is no photograph", "take photographs in at Intake first")
+        return frame(self.shown, photo.id, (photo.width_px, photo.height_px), width_px, centre)
 
     def _preview(self, width_px: float, centre: Point) -> Rect | None:
-        return self._framed(self.commission.compose, width_px, centre).crop
+        laid = self._reframed(width_px, centre).background
+        if laid is not None:
+            self.crop_view.show_overlays(*compose_overlays(laid.crop))
+        return laid.crop if laid else None
 
-    def _frame(self, width_px: float, centre: Point) -> None:
-        self.workroom.attempt(
-            lambda: self.desk.do_part(
-                self.commission_id, "Laid the crop", "compose", lambda c: self._framed(c, width_px, centre)
-            )
-        )
+    def _dragged(self, width_px: float, centre: Point) -> None:
+        self.workroom.guard.attempt(lambda: self._propose("Laid the crop", self._reframed(width_px, centre)))
 
-    def _lay_largest(self, photo: Photo) -> None:
+    def _lay_largest(self, photo: Photo) -> Compose:
         size = (photo.width_px, photo.height_px)
+        return frame(self.shown, photo.id, size, largest_crop_width(self.shown, size), (size[0] / 2, size[1] / 2))
 
-        def step(compose: Compose) -> Compose:
-            most = largest_crop_width(compose, size)
-            return frame(compose, photo.id, size, most, (size[0] / 2, size[1] / 2))
-
-        self.desk.do_part(self.commission_id, f"Laid the crop on {photo.name}", "compose", step)
-
-    def _resize(self, width_mm: float, height_mm: float, name: str) -> None:
-        c = self.commission
+    def _resized(self, width_mm: float, height_mm: float, name: str) -> Proposal:
         label = f"Chose {size_text(width_mm, height_mm, self.studio.unit)}"
-        size = self._size_of(c.photo)
-        self.desk.do(
-            c.id, label, "Compose",
-            lambda now: replace(
-                now,
-                compose=set_size(now.compose, width_mm, height_mm, name, size),
-                # Another shape of canvas is another lattice: squares drawn before mean nothing on it.
-                transfer=replace(now.transfer, drawn=()),
-            ),
-        )  # fmt: skip
+        return self._proposal(label, set_size(self.shown, width_mm, height_mm, name, self._framed_size()))
 
-    def choose(self, key: str, value: str) -> None:
-        if key == "series":
-            self.series = value  # type: ignore[assignment]
-            self.refresh()
-        elif key == "turn":
-            now = self.commission.compose
-            lying = now.width_mm > now.height_mm
-            if lying != (value == "lying"):
-                size = self._size_of(self.commission.photo)
-                self.desk.do(
-                    self.commission_id, f"Turned the canvas {value}", "Compose",
-                    lambda c: replace(c, compose=turn(c.compose, size), transfer=replace(c.transfer, drawn=())),
-                )  # fmt: skip
-            self.refresh()
+    # --- what the bench asks for
 
-    def change(self, key: str, value: object) -> None:
-        if key == "format":
-            chosen = next(f for f in stock_formats() if f"{f.series} {f.name}" == value)
-            lying = self.commission.compose.width_mm > self.commission.compose.height_mm
-            width, height = (chosen.long_mm, chosen.short_mm) if lying else (chosen.short_mm, chosen.long_mm)
-            self._resize(width, height, str(value))
-        elif key == "photo":
-            self._lay_on(str(value))
-        elif key in ("width", "height"):
-            self._own_size(key, str(value))
+    def show_series(self, series: Series) -> None:
+        self.series = series
+        self.refresh()
 
-    def _lay_on(self, photo_id: str) -> None:
+    def choose_format(self, name: str) -> Proposal:
+        chosen = next(f for f in stock_formats() if f"{f.series} {f.name}" == name)
+        lying = self.shown.width_mm > self.shown.height_mm
+        width, height = (chosen.long_mm, chosen.short_mm) if lying else (chosen.short_mm, chosen.long_mm)
+        return self._resized(width, height, name)
+
+    def own_width(self, width_mm: float) -> Meaning:
+        return self._own_side(width_mm, self.shown.height_mm or self._half[1], (width_mm, self._half[1]), "height")
+
+    def own_height(self, height_mm: float) -> Meaning:
+        return self._own_side(self.shown.width_mm or self._half[0], height_mm, (self._half[0], height_mm), "width")
+
+    def _own_side(self, width_mm: float, height_mm: float, half: tuple[float, float], other: str) -> Meaning:
+        if width_mm and height_mm:
+            self._half = (0.0, 0.0)
+            return self._resized(width_mm, height_mm, "")
+        self._half = half
+        length = length_text(width_mm or height_mm, self.studio.unit)
+        self.workroom.say(f"{length}; now write the {other}.", False)
+        return None
+
+    def turn(self, lie: str) -> Meaning:
+        if lie == lie_word(self.shown.width_mm, self.shown.height_mm):
+            return None
+        return self._proposal(f"Turned the canvas {lie}", turn(self.shown, self._framed_size()))
+
+    def lay_on(self, photo_id: str) -> Meaning:
         photo = self.commission.intake.photo(photo_id)
-        if self.commission.compose.sized:
-            self._lay_largest(photo)
-        else:
-            self.workroom.say("Choose the size first; the crop is laid on the photograph after that.", False)
-            self.refresh()
+        return self._proposal(f"Laid the crop on {photo.name}", self._lay_largest(photo))
 
-    def _own_size(self, key: str, text: str) -> None:
-        length = parse_length(text, self.studio.unit)
-        now = self.commission.compose
-        if now.sized:
-            width, height = (length, now.height_mm) if key == "width" else (now.width_mm, length)
-            self._resize(width, height, "")
-            return
-        self._pending[key] = length
-        if len(self._pending) == 2:
-            self._resize(self._pending["width"], self._pending["height"], "")
-            self._pending = {}
-        else:
-            other = "height" if key == "width" else "width"
-            self.workroom.say(f"{key.capitalize()} {length_text(length, self.studio.unit)}; now write the {other}.", False)
-
-    def act(self) -> None:
-        photo = lead_to_frame(self.commission)
+    def _lay_or_go(self) -> Meaning:
+        photo = to_frame(self.shown, self.commission.intake)
         if photo is None:
-            self.workroom.open_door(self.commission_id, "Intake")
-        elif not self.commission.compose.framed:
-            self._lay_largest(photo)
+            self.go_to("Intake")
+            return None
+        return self._proposal(f"Laid the crop on {photo.name}", self._lay_largest(photo))
+
+    def key(self, event: QKeyEvent) -> bool:
+        laid = self.shown.background
+        step = _ARROWS.get(Qt.Key(event.key()))
+        if laid is None or not self.shown.sized or (step is None and event.text() not in ("+", "-")):
+            return False
+        crop = laid.crop
+        if step is not None:
+            far = crop.width * _NUDGE * (5 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1)
+            wanted = crop.width, (crop.centre[0] + step[0] * far, crop.centre[1] + step[1] * far)
         else:
-            self.workroom.open_door(self.commission_id, "Transfer")
+            wanted = crop.width * (1 + 2 * _NUDGE if event.text() == "+" else 1 - 2 * _NUDGE), crop.centre
+        self._propose("Moved the crop", self._reframed(*wanted))
+        return True

@@ -1,42 +1,79 @@
-"""What the compose room shows now."""
+"""What the compose room shows now, and what each line means."""
 
 from dataclasses import dataclass
+from typing import Protocol
 
 from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.recompose import Proposal
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.compose.canvas import DETAIL_POOR_PX_MM, DETAIL_WORKABLE_PX_MM, detail_words, largest_crop_width
+from yarrow_lane.compose.composition import Compose, largest_crop_width
+from yarrow_lane.compose.detail import DETAIL_POOR_PX_MM, DETAIL_WORKABLE_PX_MM, detail_words, stored_px_per_mm
 from yarrow_lane.compose.formats import SERIES, SERIES_WORDS, Format, Series, formats_of
-from yarrow_lane.documents.squares_sheet import plan_print
+from yarrow_lane.compose.standing import lie_word, to_frame
+from yarrow_lane.documents.print_plan import plan_print
 from yarrow_lane.intake.photos import Photo
-from yarrow_lane.measure.lengths import length_text, number_text, size_text
+from yarrow_lane.measure.lengths import length_text, size_text
+from yarrow_lane.measure.plane import Rect
 from yarrow_lane.transfer.squares import Squares
-from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Fact, Field, Line, NextAct, Note, Pick, Section, Switch, Tone
+from yarrow_lane.ui.bench_sheet import (
+    BenchSheet,
+    ChoiceSheet,
+    Fact,
+    Length,
+    Line,
+    Meaning,
+    Mood,
+    NextAct,
+    Note,
+    Pick,
+    Section,
+    Switch,
+)
+from yarrow_lane.ui.kit.overlays import Lattice, Overlay, Veil
+
+
+class Hands(Protocol):
+    """What the page does for the bench."""
+
+    def show_series(self, series: Series) -> None: ...
+    def choose_format(self, name: str) -> Proposal: ...
+    def own_width(self, width_mm: float) -> Meaning: ...
+    def own_height(self, height_mm: float) -> Meaning: ...
+    def turn(self, lie: str) -> Meaning: ...
+    def lay_on(self, photo_id: str) -> Meaning: ...
 
 
 @dataclass(frozen=True)
 class ComposeView:
-    """The whole room; `photo` is the one framed or to be framed."""
+    """The whole room; `photo` is the one framed or to be framed, `crop` what is laid on it."""
 
     photo: Photo | None
+    crop: Rect | None
+    overlays: tuple[Overlay, ...]
     bench: BenchSheet
     choices: ChoiceSheet
 
 
-def lead_to_frame(c: Commission) -> Photo | None:
-    """The photograph already framed, else the first lead, else the first kept or any."""
-    return c.photo or next(iter((*c.intake.leads, *c.intake.kept, *c.intake.photos)), None)
+def compose_view(
+    c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float], hands: Hands, act: NextAct
+) -> ComposeView:  # fmt: skip
+    """Work the room out; `shown` is the composition on record or the one proposed, `half` a width or height written alone."""
+    photo = to_frame(shown, c.intake)
+    crop = shown.background.crop if shown.framed and shown.background else None
+    switches = [Switch("Stock sizes in", tuple((s, SERIES_WORDS[s]) for s in SERIES), hands.show_series, series)]
+    lie = lie_word(shown.width_mm, shown.height_mm)
+    if shown.sized and lie != "square":
+        switches.append(Switch("Canvas", (("upright", "upright"), ("lying", "lying")), hands.turn, lie))
+    bench = BenchSheet(_sections(c, shown, studio, series, half, photo, hands), act)
+    return ComposeView(photo, crop, compose_overlays(crop), bench, ChoiceSheet(tuple(switches)))
 
 
-def compose_view(c: Commission, studio: Studio, series: Series) -> ComposeView:
-    """Work the room out from what is on record."""
-    photo = lead_to_frame(c)
-    lie = "square" if c.compose.width_mm == c.compose.height_mm else "upright"
-    if c.compose.width_mm > c.compose.height_mm:
-        lie = "lying"
-    switches = [Switch("series", "Stock sizes in", tuple((s, SERIES_WORDS[s]) for s in SERIES), series)]
-    if c.compose.sized and lie != "square":
-        switches.append(Switch("turn", "Canvas", (("upright", "upright"), ("lying", "lying")), lie))
-    return ComposeView(photo, _bench(c, studio, series, photo), ChoiceSheet(tuple(switches)))
+def compose_overlays(crop: Rect | None) -> tuple[Overlay, ...]:
+    """What is left out is dimmed; thirds, to place the eyes by."""
+    if crop is None:
+        return ()
+    thirds = tuple(crop.x + crop.width * n / 3 for n in (1, 2)), tuple(crop.y + crop.height * n / 3 for n in (1, 2))
+    return Veil(crop.corners), Lattice(crop, *thirds, weight=0.6)
 
 
 def format_words(f: Format, studio: Studio) -> str:
@@ -46,56 +83,52 @@ def format_words(f: Format, studio: Studio) -> str:
     return f.name
 
 
-def _bench(c: Commission, studio: Studio, series: Series, photo: Photo | None) -> BenchSheet:
-    unit, canvas = studio.unit, c.compose
-    stock = formats_of(series)
-    options = tuple((f"{f.series} {f.name}", format_words(f, studio)) for f in stock)
-    size_lines: list[Line] = [
-        Pick("format", "Stock size", canvas.format_name, options),
-        Field("width", f"Or your own width, {unit}", number_text(canvas.width_mm, unit) if canvas.sized else "", "40"),
-        Field("height", f"and height, {unit}", number_text(canvas.height_mm, unit) if canvas.sized else "", "50"),
+def _sections(
+    c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float], photo: Photo | None, hands: Hands
+) -> tuple[Section, ...]:  # fmt: skip
+    unit = studio.unit
+    options = tuple((f"{f.series} {f.name}", format_words(f, studio)) for f in formats_of(series))
+    width, height = shown.width_mm or half[0], shown.height_mm or half[1]
+    sections = [
+        Section(
+            "Size",
+            (
+                Pick("Stock size", shown.format_name, options, hands.choose_format),
+                Length("Or your own width", width, unit, hands.own_width, "40"),
+                Length("and height", height, unit, hands.own_height, "50"),
+            ),
+        )
     ]
-    sections = [Section("Size", tuple(size_lines))]
     if len(c.intake.photos) > 1 and photo is not None:
         order = (*c.intake.leads, *(p for p in c.intake.photos if p.use != "lead"))
         names = tuple((p.id, f"{p.name}, {p.use}") for p in order)
-        sections.append(Section("Photograph", (Pick("photo", "Framed from", photo.id, names),)))
-    if canvas.framed and photo is not None:
-        sections.append(Section("The crop", _crop_lines(c, studio, photo)))
-    elif canvas.sized and photo is not None:
+        sections.append(Section("Photograph", (Pick("Framed from", photo.id, names, hands.lay_on),)))
+    if shown.framed and photo is not None:
+        sections.append(Section("The crop", _crop_lines(c, shown, studio, photo)))
+    elif shown.sized and photo is not None:
         sections.append(Section("The crop", (Note("Not laid yet. Enter lays the largest crop; then move it."),)))
-    hands = Note("Drag inside to move, a corner to resize. Arrows move, + and − resize, the shape stays the canvas's own.")
-    sections.append(Section("Hands", (hands,)))
-    return BenchSheet(tuple(sections), _act(c, photo))
+    words = "Drag inside to move, a corner to resize. Arrows move, + and − resize, the shape stays the canvas's own."
+    sections.append(Section("Hands", (Note(words),), "drag, arrows, + and −"))
+    return tuple(sections)
 
 
-def _crop_lines(c: Commission, studio: Studio, photo: Photo) -> tuple[Line, ...]:
-    canvas, unit = c.compose, studio.unit
-    assert canvas.crop is not None
-    detail = canvas.px_per_mm
-    tone: Tone = "good" if detail >= DETAIL_WORKABLE_PX_MM else "wrong" if detail < DETAIL_POOR_PX_MM else "plain"
-    print_plan = plan_print(Squares(canvas.width_mm, canvas.height_mm, 1), c.transfer.paper)
-    most = largest_crop_width(canvas, (photo.width_px, photo.height_px))
+def _crop_lines(c: Commission, shown: Compose, studio: Studio, photo: Photo) -> tuple[Line, ...]:
+    unit = studio.unit
+    assert shown.background is not None
+    crop = shown.background.crop
+    detail = stored_px_per_mm(shown)
+    mood: Mood = "good" if detail >= DETAIL_WORKABLE_PX_MM else "wrong" if detail < DETAIL_POOR_PX_MM else "plain"
+    plan = plan_print(Squares(shown.width_mm, shown.height_mm, 1), c.transfer.paper)
+    most = largest_crop_width(shown, (photo.width_px, photo.height_px))
     lines: list[Line] = [
-        Fact("Canvas", size_text(canvas.width_mm, canvas.height_mm, unit)),
-        Fact("Crop", f"{canvas.crop.width:.0f} × {canvas.crop.height:.0f}\u202fpx"),
-        Fact("Of the widest possible", f"{canvas.crop.width / most:.0%}"),
-        Fact("On the canvas", f"{detail:.1f}\u202fpx per mm", tone),
+        Fact("Canvas", size_text(shown.width_mm, shown.height_mm, unit)),
+        Fact("Crop", f"{crop.width:.0f} × {crop.height:.0f}\u202fpx"),
+        Fact("Of the widest possible", f"{crop.width / most:.0%}"),
+        Fact("On the canvas", f"{detail:.1f}\u202fpx per mm", mood),
         Note(f"{detail_words(detail).capitalize()}. A hair 0.3 mm wide is {0.3 * detail:.1f} pixels."),
-        Fact(f"{c.transfer.paper} print", size_text(print_plan.width_mm, print_plan.height_mm, unit)),
-        Fact("Enlargement from it", f"× {1 / print_plan.scale:.2f}"),
+        Fact(f"{c.transfer.paper} print", size_text(plan.width_mm, plan.height_mm, unit)),
+        Fact("Enlargement from it", f"× {1 / plan.scale:.2f}"),
     ]
-    iris = photo.iris_px
-    if iris is not None:
-        lines.append(Fact("Iris on the canvas", length_text(iris / detail, unit, 2)))
+    if photo.iris_px is not None:
+        lines.append(Fact("Iris on the canvas", length_text(photo.iris_px / detail, unit, 2)))
     return tuple(lines)
-
-
-def _act(c: Commission, photo: Photo | None) -> NextAct:
-    if photo is None:
-        return NextAct("Take photographs in first", "the crop is laid on one of them")
-    if not c.compose.sized:
-        return NextAct("Choose the size", "stock sizes above, or write your own", enabled=False)
-    if not c.compose.framed:
-        return NextAct("Lay the crop", "as large as the photograph allows")
-    return NextAct("Go on to Transfer", "the crop holds at this size")

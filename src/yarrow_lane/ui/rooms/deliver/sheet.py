@@ -21,7 +21,7 @@ def day_text(day: date) -> str:
 
 
 def sheet_of(c: Commission, studio: Studio) -> DeliverySheet:
-    """Dates, photographs with their rights, and the doors passed against the facts with the reasons kept."""
+    """Dates, photographs with their rights, and the doors waived against the facts with the reasons kept."""
     d = c.deliver
     varnished = ", ".join(day_text(coat.date()) for coat in d.coats) or _NOT_YET
     dates = [
@@ -33,11 +33,11 @@ def sheet_of(c: Commission, studio: Studio) -> DeliverySheet:
         ("Hours at the easel", hours_text(minutes_logged(c.log))),
     ]
     photographs = [(p.name, _rights_words(p)) for p in c.intake.kept] or [("none", "")]
-    passed = [(p.door, f"{p.reason} ({day_text(p.on)})") for p in c.doors.passed]
+    waived = [(w.door, f"{w.reason} ({day_text(w.on)})") for w in c.doors.waived]
     size = f", {size_text(c.compose.width_mm, c.compose.height_mm, studio.unit)}" if c.compose.sized else ""
     sections = [("Dates", tuple(dates)), ("Painted from", tuple(photographs))]
-    if passed:
-        sections.append(("Doors passed against the facts", tuple(passed)))
+    if waived:
+        sections.append(("Doors waived against the facts", tuple(waived)))
     if c.brief.contact_warning:
         sections.append(("Careful", (("", c.brief.contact_warning),)))
     by = f" by {studio.painter}" if studio.painter else ""

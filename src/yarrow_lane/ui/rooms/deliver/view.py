@@ -2,26 +2,18 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Literal
+from typing import Literal, Protocol
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.doors import last_painted, minutes_to_paint, thickest_film
-from yarrow_lane.commission.standing import clock_text
+from yarrow_lane.commission.standing import passes_in, thickest_film
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.deliver.handover import (
-    COATS,
-    STEPS,
-    Step,
-    needs_varnish,
-    next_coat_from,
-    pack_from,
-    rest_ends,
-    step_now,
-    varnish_from,
-)
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.deliver.handover import COATS, DELIVER, STEPS, Step, mark_line, needs_varnish, pack_from, rest_ends, step_now
+from yarrow_lane.deliver.standing import earliest_coat
+from yarrow_lane.easel.standing import last_painted, passes_left
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, Field, Line, NextAct, Note, Press, Section, Tick
+from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, Field, Line, Meaning, NextAct, Note, Press, Section, Tick
 
 State = Literal["done", "now", "ahead"]
 WORDS: dict[Step, str] = {
@@ -52,12 +44,21 @@ class DeliverView:
     bench: BenchSheet
 
 
+class Hands(Protocol):
+    """What the page does for the bench."""
+
+    def write_draft(self, text: str) -> None: ...
+    def add_to_list(self) -> Meaning: ...
+    def save_sheet(self) -> None: ...
+
+
 def earliest_varnish(c: Commission, studio: Studio) -> datetime | None:
     """The earliest moment for the next coat."""
-    return next_coat_from(c.deliver) or varnish_from(c.brief.medium, last_painted(c), thickest_film(c, studio))
+    thickest = thickest_film(passes_in(c, studio.climate))
+    return earliest_coat(c.deliver, c.brief.medium, last_painted(c.easel), thickest)
 
 
-def deliver_view(c: Commission, studio: Studio, draft: str, now: datetime) -> DeliverView:
+def deliver_view(c: Commission, studio: Studio, draft: str, now: datetime, hands: Hands, act: NextAct) -> DeliverView:
     """Work the room out from what is on record."""
     step = step_now(c.deliver, c.brief.medium)
     order = [s for s in STEPS if s != "varnish" or needs_varnish(c.brief.medium)]
@@ -66,7 +67,7 @@ def deliver_view(c: Commission, studio: Studio, draft: str, now: datetime) -> De
         StepShown(WORDS[s], "done" if n < at else "now" if n == at else "ahead", _date(c, s, now), _detail(c, studio, s, now))
         for n, s in enumerate(order)
     )
-    return DeliverView(shown, _bench(c, studio, step, draft, now))
+    return DeliverView(shown, BenchSheet(_sections(c, studio, draft, hands), act))
 
 
 def _date(c: Commission, step: Step, now: datetime) -> str:
@@ -110,29 +111,39 @@ def _detail(c: Commission, studio: Studio, step: Step, now: datetime) -> str:
     return f"promised {day_text(c.brief.promised)}" if c.brief.promised else "no date promised"
 
 
-def _bench(c: Commission, studio: Studio, step: Step | None, draft: str, now: datetime) -> BenchSheet:
-    d = c.deliver
-    lines: tuple[Line, ...] = tuple(Tick(f"line {n}", line.text, line.done) for n, line in enumerate(d.last_list))
-    listed = (
-        *lines,
-        Field("line", "To mend in the last sitting", draft, "soften the collar"),
-        Press("add", "Put it on the list"),
+def _sections(c: Commission, studio: Studio, draft: str, hands: Hands) -> tuple[Section, ...]:
+    def marked(number: int) -> Tick:
+        line = c.deliver.last_list[number]
+
+        def done(value: bool) -> Meaning:
+            return Edit(DELIVER, "Marked a line of the last list", lambda d: mark_line(d, number, value))
+
+        return Tick(line.text, line.done, done)
+
+    passes = passes_in(c, studio.climate)
+    left = passes_left(c.easel, passes)
+    words = (
+        "finished"
+        if passes and not left
+        else f"{hours_text(sum(p.minutes for p in left))} to paint"
+        if passes
+        else "no passes yet"
     )
-    painted = minutes_to_paint(c, studio) == 0 and bool(c.layers.regions)
-    left = f"{hours_text(minutes_to_paint(c, studio))} to paint" if c.layers.regions else "no passes yet"
+    lines: tuple[Line, ...] = tuple(marked(n) for n in range(len(c.deliver.last_list)))
+    field = Field("To mend in the last sitting", draft, hands.write_draft, "soften the collar")
     sections = [
         Section(
             "Before it goes",
             (
-                Fact("Painting", "finished" if painted else left, "good" if painted else "plain"),
-                Press("sheet", "Save the delivery sheet (PDF)…"),
+                Fact("Painting", words, "good" if passes and not left else "plain"),
+                Press("Save the delivery sheet (PDF)…", hands.save_sheet),
             ),
         ),
-        Section("Last list", listed),
+        Section("Last list", (*lines, field, Press("Put it on the list", hands.add_to_list))),
     ]
-    if c.doors.passed:
-        passed = tuple(Note(f"{p.door}, {day_text(p.on)}: {p.reason}") for p in c.doors.passed)
-        sections.append(Section("Doors passed against the facts", passed))
+    if c.doors.waived:
+        waived = tuple(Note(f"{w.door}, {day_text(w.on)}: {w.reason}") for w in c.doors.waived)
+        sections.append(Section("Doors waived against the facts", waived))
     sections.append(
         Section(
             "Care",
@@ -142,33 +153,4 @@ def _bench(c: Commission, studio: Studio, step: Step | None, draft: str, now: da
             ),
         )
     )  # fmt: skip
-    return BenchSheet(tuple(sections), _act(c, studio, step, now))
-
-
-def _act(c: Commission, studio: Studio, step: Step | None, now: datetime) -> NextAct:
-    d = c.deliver
-    match step:
-        case None:
-            return NextAct("Delivered", f"{d.delivered:%A %d %B %Y}" if d.delivered else "", enabled=False)
-        case "sign":
-            return NextAct("It is signed", "when that corner is finished")
-        case "rest":
-            ends = rest_ends(d)
-            if ends is None:
-                return NextAct("Turn it to the wall", "24 to 48 h unseen")
-            over = ends <= now
-            return NextAct(
-                "Look with fresh eyes", "the rest is over" if over else f"unseen until {clock_text(ends, now)}", over
-            )
-        case "last list":
-            return NextAct("Mend the list", "mark each line once it is done", enabled=False)
-        case "varnish":
-            earliest = earliest_varnish(c, studio)
-            ready = earliest is None or earliest <= now
-            coat = f"coat {len(d.coats) + 1} of {COATS}"
-            return NextAct("A thin coat is on", coat if ready else f"{coat}, from {clock_text(earliest, now)}", ready)  # type: ignore[arg-type]
-        case "pack":
-            earliest = pack_from(d, c.brief.medium)
-            ready = earliest is None or earliest <= now
-            return NextAct("It is packed", "corners and board" if ready else f"from {clock_text(earliest, now)}", ready)  # type: ignore[arg-type]
-    return NextAct("It is delivered", "in the client's hands")
+    return tuple(sections)

@@ -1,24 +1,32 @@
 """The easel page: paint, not think about the next step."""
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
+from PySide6.QtGui import QHideEvent, QKeyEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QVBoxLayout
 
-from yarrow_lane.easel.clock import Happening, running
-from yarrow_lane.easel.session import choose_pass, finish_pass
+from yarrow_lane.easel.clock import running
+from yarrow_lane.easel.session import EASEL, finish_pass
+from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.room_page import RoomPage
-from yarrow_lane.ui.rooms.easel.card import CardWords, RegionShown
-from yarrow_lane.ui.rooms.easel.view import EaselView, easel_view
+from yarrow_lane.ui.rooms.easel.card import CardWords
+from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, easel_view, shown_round
 from yarrow_lane.ui.workroom import Workroom
 
 
 class EaselPage(RoomPage):
     """Door 7."""
 
+    door = "Easel"
+
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
         self.correction, self.why = 0.0, ""
-        self.place = RegionShown()
+        self.whole = False
+        self.place = PictureView("Where to paint")
         self.words = CardWords()
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
@@ -27,20 +35,35 @@ class EaselPage(RoomPage):
         box.addWidget(self.words)
         self._tick = QTimer(self)
         self._tick.setInterval(1000)
-        self._tick.timeout.connect(self._second)
+        self._tick.timeout.connect(workroom.guard.guarded(self._second))
+        self._aimed: object = None
         self.view: EaselView | None = None
 
     def opened(self) -> None:
-        self.correction, self.why = 0.0, ""
+        self.correction, self.why, self.whole, self._aimed = 0.0, "", False, None
 
     def refresh(self) -> None:
         c = self.commission
-        view = easel_view(c, self.studio, self.workroom.now, self.correction, self.why)
+        act = self.next_act(self._begin)
+        view = easel_view(c, self.studio, self.workroom.now, self.correction, self.why, self, act)
         self.view = view
-        self.place.show_reference(self.workroom.pictures, c)
-        self.place.show_region(view.region)
+        show_reference(self.place, self.workroom.references, c.compose, self, lambda _: self._aim(True))
+        self.place.show_overlays(*shown_round(view.region))
+        self._aim(False)
         self.words.show_view(view)
-        self.show_sheets(view.bench, view.choices)
+        self.show_sheets(view.bench, ChoiceSheet())
+
+    def _aim(self, again: bool) -> None:
+        """Enlarge to the region being painted, or to the whole."""
+        region = self.view.region if self.view else None
+        aimed = (region, self.whole)
+        if again or aimed != self._aimed:
+            self._aimed = aimed
+            self.place.fit(None if region is None or self.whole else area_round(region, self.commission.compose.canvas))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        if self.commission_id:
+            QTimer.singleShot(0, lambda: self._aim(True))
 
     def _second(self) -> None:
         # While nothing runs only drying changes with time; once a second costs nothing either way.
@@ -52,63 +75,64 @@ class EaselPage(RoomPage):
 
     def hideEvent(self, event: QHideEvent) -> None:
         self._tick.stop()
+        super().hideEvent(event)
 
     # --- the clock
 
+    def start(self) -> None:
+        """The clock starts on the pass shown."""
+        paint = self.view.paint if self.view else None
+        if paint is not None and running(self.commission.log) is None:
+            self.desk.happen(self.commission_id, ClockStarted(self.workroom.now, paint.id, paint.title))
+
     def start_or_stop(self) -> None:
         """Space: the clock starts on the pass shown, or stops."""
-        view, now = self.view, self.workroom.now
         started = running(self.commission.log)
         if started is not None:
-            self.desk.happen(self.commission_id, Happening("clock stopped", now, started.about, started.title))
-        elif view is not None and view.paint is not None:
-            self.desk.happen(self.commission_id, Happening("clock started", now, view.paint.id, view.paint.title))
+            self.desk.happen(self.commission_id, ClockStopped(self.workroom.now, started.about, started.title))
+        else:
+            self.start()
 
     def finish(self) -> None:
-        """Enter: the pass is painted; a running clock stops with it."""
-        view, now = self.view, self.workroom.now
-        if view is None or view.paint is None:
+        """The pass is painted; a running clock stops with it."""
+        paint, now = self.view.paint if self.view else None, self.workroom.now
+        if paint is None:
             return
-        paint = view.paint
         if running(self.commission.log) is not None:
             self.start_or_stop()
-        self.desk.do_part(self.commission_id, f"Finished {paint.title}", "easel", lambda e: finish_pass(e, paint, now))
+        self.take(Edit(EASEL, f"Finished {paint.title}", lambda e: finish_pass(e, paint, now)))
 
-    def change(self, key: str, value: object) -> None:
-        if key == "pass":
-            self.desk.do_part(self.commission_id, "Chose what to paint", "easel", lambda e: choose_pass(e, str(value)))
-        elif key == "correction":
-            self.correction = float(str(value))
-            self.refresh()
-        elif key == "why":
-            self.why = str(value)
+    def _begin(self) -> Meaning:
+        if self.view is None or self.view.paint is None:
+            self.go_to("Layers")
+        else:
+            self.start()
+        return None
 
-    def press(self, key: str) -> None:
+    # --- hours
+
+    def set_correction(self, minutes: float) -> None:
+        self.correction = minutes
+        self.refresh()
+
+    def write_why(self, why: str) -> None:
+        self.why = why
+
+    def correct(self) -> None:
+        """Write the correction down; it happened outside and is never undone."""
+        self.bench.store_pending()
         paint = self.view.paint if self.view else None
         about, title = (paint.id, paint.title) if paint else ("", self.commission.brief.title)
         minutes, why = self.correction, self.why
         self.correction, self.why = 0.0, ""
-        self.desk.happen(
-            self.commission_id, Happening("hours corrected", self.workroom.now, about, title, minutes, why)
-        )  # fmt: skip
-
-    def act(self) -> None:
-        view = self.view
-        if view is None or view.paint is None:
-            self.workroom.open_door(self.commission_id, "Check" if self.commission.layers.regions else "Layers")
-        elif view.running:
-            self.finish()
-        else:
-            self.start_or_stop()
+        self.desk.happen(self.commission_id, HoursCorrected(self.workroom.now, about, title, minutes, why))
 
     def key(self, event: QKeyEvent) -> bool:
         if event.key() == Qt.Key.Key_Space:
             self.start_or_stop()
-        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            # Finishing is Enter's meaning here, with or without the clock.
-            self.finish() if self.view and self.view.paint else self.act()
         elif event.text().lower() == "z":
-            self.place.toggle_whole()
+            self.whole = not self.whole
+            self._aim(False)
         else:
             return False
         return True

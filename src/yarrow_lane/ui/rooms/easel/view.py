@@ -1,35 +1,38 @@
-"""What the easel shows now."""
+"""What the easel shows now, and what each line means."""
 
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Protocol
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.doors import passes_of
-from yarrow_lane.commission.standing import clock_text
+from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.easel.clock import minutes_logged, running
-from yarrow_lane.easel.session import pass_now, readiness
+from yarrow_lane.easel.session import EASEL, choose_pass, pass_now, readiness
+from yarrow_lane.easel.standing import passes_left
+from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.regions import Region
+from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.ui.bench_sheet import (
-    Amount,
-    BenchSheet,
-    ChoiceSheet,
-    Fact,
-    Field,
-    Line,
-    NextAct,
-    Note,
-    Pick,
-    Press,
-    Section,
-    Tone,
-)
-from yarrow_lane.ui.rooms.layers.view import area_text, drying_text
+from yarrow_lane.measure.plane import Rect, polygon_bounds
+from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, Fact, Field, Line, Meaning, Mood, NextAct, Note, Pick, Press, Section
+from yarrow_lane.ui.kit.overlays import Outline, Overlay, Veil
+from yarrow_lane.ui.words import area_text, drying_text
 
 BREAK_MIN = 50.0  # our choice: a break after 50 minutes (handbook table of numbers)
 STEP_BACK_MIN = 10.0  # common practice: step back every ten minutes
+_AIR = 0.18  # of the region's size left round it: our choice
+
+
+class Hands(Protocol):
+    """What the page does for the bench."""
+
+    def start(self) -> None: ...
+    def finish(self) -> None: ...
+    def set_correction(self, minutes: float) -> None: ...
+    def write_why(self, why: str) -> None: ...
+    def correct(self) -> None: ...
 
 
 @dataclass(frozen=True)
@@ -39,24 +42,38 @@ class EaselView:
     title: str
     where: str
     dry: str
-    dry_tone: Tone
+    dry_mood: Mood
     clock: str
     running: bool
     paint: Pass | None
     region: Region | None
     bench: BenchSheet
-    choices: ChoiceSheet
 
 
 def clock_face(seconds: float) -> str:
     """Hours, minutes and seconds as a clock shows them."""
-    whole = int(seconds)
+    whole = int(max(0.0, seconds))
     return f"{whole // 3600}:{whole // 60 % 60:02d}:{whole % 60:02d}"
 
 
-def easel_view(c: Commission, studio: Studio, now: datetime, correction: float, why: str) -> EaselView:
-    """Work the card out from what is on record."""
-    passes = passes_of(c, studio)
+def area_round(region: Region, canvas: Rect) -> Rect:
+    """The region with some air round it, within the canvas."""
+    b = polygon_bounds(region.outline)
+    air = max(b.width, b.height) * _AIR
+    left, top = max(0.0, b.x - air), max(0.0, b.y - air)
+    return Rect(left, top, min(canvas.right, b.right + air) - left, min(canvas.bottom, b.bottom + air) - top)
+
+
+def shown_round(region: Region | None) -> tuple[Overlay, ...]:
+    """Everything but the region dimmed."""
+    return (Veil(region.outline, 190), Outline(region.outline, weight=1.6)) if region is not None else ()
+
+
+def easel_view(
+    c: Commission, studio: Studio, now: datetime, correction: float, why: str, hands: Hands, act: NextAct
+) -> EaselView:  # fmt: skip
+    """Work the card out from what is on record; `act` is the room's own, for while the clock does not run."""
+    passes = passes_in(c, studio.climate)
     paint = pass_now(c.easel, passes, now)
     started = running(c.log)
     if started is not None and paint is not None and started.about != paint.id:
@@ -65,58 +82,51 @@ def easel_view(c: Commission, studio: Studio, now: datetime, correction: float, 
     if paint is None:
         words = "Every pass is painted." if passes else "No passes yet."
         hint = "Look at it with fresh eyes at Check." if passes else "Draw the regions at Layers first."
-        act = (
-            NextAct("Go on to Check", "put a photograph of it beside the crop")
-            if passes
-            else NextAct("Go to Layers", "draw the regions")
-        )
-        return EaselView(
-            words,
-            hint,
-            "",
-            "plain",
-            "",
-            False,
-            None,
-            None,
-            BenchSheet(_log_sections(c, None, correction, why), act),
-            ChoiceSheet(),
-        )
-    state = readiness(c.easel, paint, now)
-    if state.waits_for:
-        names = {p.id: p.title for p in passes}
-        dry, tone = "first: " + "; ".join(names.get(n, n) for n in state.waits_for), "wrong"
-    elif state.dry_at is not None:
-        dry, tone = f"wet beneath until {clock_text(state.dry_at, now)}", "wrong"
-    elif state.dry_since is not None:
-        dry, tone = f"dry beneath since {clock_text(state.dry_since, now)}", "good"
-    else:
-        dry, tone = "on the bare ground: nothing to dry", "good"
+        bench = BenchSheet(_log_sections(c, None, correction, why, hands), act)
+        return EaselView(words, hint, "", "plain", "", False, None, None, bench)
+    dry, mood = _dry_words(c, passes, paint, now)
     seconds = (now - started.at).total_seconds() if started else 0.0
     minutes = minutes_logged(c.log, paint.id) + seconds / 60
     region = next((r for r in c.layers.regions if r.id == paint.region_id), None)
-    detail = f"Enter finishes it · then wet for {drying_text(paint.dry_minutes)}"
-    act = NextAct(f"Finish {paint.name}", detail) if started else NextAct("Start the clock", dry)
+    if started is not None:
+        act = NextAct(f"Finish {paint.name}", f"then wet for {drying_text(paint.dry_minutes)}", hands.finish)
+    left = tuple((p.id, p.title) for p in passes_left(c.easel, passes))
+    sections = (
+        Section("Paint", (Pick("Now", paint.id, left, _chosen),)),
+        _pass_section(paint, minutes, started is not None, hands),
+        *_log_sections(c, paint, correction, why, hands),
+    )
+    name = paint.name[:1].upper() + paint.name[1:]
     return EaselView(
-        paint.name[:1].upper() + paint.name[1:], paint.region_name, dry, tone,  # type: ignore[arg-type]
-        clock_face(minutes * 60), started is not None, paint, region,
-        BenchSheet((_choice_section(c, passes, paint), _pass_section(c, paint, minutes), *_log_sections(c, paint, correction, why)), act),
-        ChoiceSheet(),
+        name, paint.region_name, dry, mood, clock_face(minutes * 60), started is not None, paint, region, BenchSheet(sections, act)
     )  # fmt: skip
 
 
-def _choice_section(c: Commission, passes: tuple[Pass, ...], paint: Pass) -> Section:
-    left = tuple((p.id, p.title) for p in passes if c.easel.done(p.id) is None)
-    return Section("Paint", (Pick("pass", "Now", paint.id, left),))
+def _chosen(pass_id: str) -> Meaning:
+    return Edit(EASEL, "Chose what to paint", lambda e: choose_pass(e, pass_id))
 
 
-def _pass_section(c: Commission, paint: Pass, minutes: float) -> Section:
+def _dry_words(c: Commission, passes: tuple[Pass, ...], paint: Pass, now: datetime) -> tuple[str, Mood]:
+    state = readiness(c.easel, paint, now)
+    if state.waits_for:
+        names = {p.id: p.title for p in passes}
+        return "first: " + "; ".join(names.get(n, n) for n in state.waits_for), "wrong"
+    if state.dry_at is not None:
+        return f"wet beneath until {clock_text(state.dry_at, now)}", "wrong"
+    if state.dry_since is not None:
+        return f"dry beneath since {clock_text(state.dry_since, now)}", "good"
+    return "on the bare ground: nothing to dry", "good"
+
+
+def _pass_section(paint: Pass, minutes: float, started: bool, hands: Hands) -> Section:
     lines: list[Line] = [
         Fact("Area on the canvas", area_text(paint.area_cm2)),
         Fact("At your pace about", hours_text(paint.minutes)),
         Fact("Painted so far", hours_text(minutes)),
         Fact("Then wet for", drying_text(paint.dry_minutes)),
     ]
+    if not started:
+        lines.append(Press("It is painted: finish it without the clock", hands.finish))
     if minutes >= BREAK_MIN:
         lines.append(Note("Take a break: stretch, look far away.", "wrong"))
     else:
@@ -124,14 +134,14 @@ def _pass_section(c: Commission, paint: Pass, minutes: float) -> Section:
     return Section("This pass", tuple(lines))
 
 
-def _log_sections(c: Commission, paint: Pass | None, correction: float, why: str) -> tuple[Section, ...]:
+def _log_sections(c: Commission, paint: Pass | None, correction: float, why: str, hands: Hands) -> tuple[Section, ...]:
     total = Fact("Logged in all", hours_text(minutes_logged(c.log)))
     if paint is None and not c.log:
         return (Section("Hours", (total,)),)
     lines: tuple[Line, ...] = (
         total,
-        Amount("correction", "Correct this pass by", correction, -600, 600, 5, 0, "min"),
-        Field("why", "because", why, "forgot to stop the clock"),
-        Press("correct", "Write the correction", correction != 0),
+        Amount("Correct this pass by", correction, -600, 600, hands.set_correction, 5, 0, "min"),
+        Field("because", why, hands.write_why, "forgot to stop the clock"),
+        Press("Write the correction", hands.correct, correction != 0),
     )
     return (Section("Hours", lines),)

@@ -1,7 +1,7 @@
 """The evidence of one photograph in words: each measure with its number and its meaning."""
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.compose.canvas import DETAIL_WORKABLE_PX_MM, detail_words, largest_crop_width
+from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, detail_words, part_used
 from yarrow_lane.intake.brief import Sitter
 from yarrow_lane.intake.evidence import Evidence, largest_canvas_mm, usable_px_per_mm
 from yarrow_lane.intake.exposure import REJECT_SHARE, WARN_SHARE
@@ -11,7 +11,7 @@ from yarrow_lane.intake.photos import Photo
 from yarrow_lane.intake.ranking import CRISP, SOFT
 from yarrow_lane.intake.swelling import NOTICEABLE, SwellingTrouble, camera_distance_mm, swelling, swelling_words
 from yarrow_lane.measure.lengths import Unit, length_text, size_text
-from yarrow_lane.ui.bench_sheet import Fact, Line, Note, Tone
+from yarrow_lane.ui.bench_sheet import Fact, Line, Mood, Note
 
 
 def sitter_of(c: Commission, p: Photo) -> Sitter | None:
@@ -45,36 +45,29 @@ def _lids(e: Evidence) -> Fact:
     return Fact("Sharpness at the lids", f"{e.sharpness:.0f} × the noise, {word}", "wrong" if e.sharpness < SOFT else "good")
 
 
-def crop_px(c: Commission, p: Photo) -> tuple[float, float]:
-    """The part of the photograph that would fill the canvas: the laid crop, else the widest possible."""
-    if not c.compose.sized:
-        return float(p.width_px), float(p.height_px)
-    framed = c.compose.framed and c.compose.photo_id == p.id and c.compose.crop is not None
-    width = c.compose.crop.width if framed and c.compose.crop else largest_crop_width(c.compose, (p.width_px, p.height_px))
-    return width, width / c.compose.proportion
-
-
 def usable_at_planned_size(c: Commission, p: Photo, e: Evidence) -> float | None:
     """Photograph px per mm of the planned canvas that carry detail; None while no size is chosen."""
-    return usable_px_per_mm(crop_px(c, p)[0] / c.compose.width_mm, e.blur_px) if c.compose.sized else None
+    if not c.compose.sized:
+        return None
+    return usable_px_per_mm(part_used(c.compose, p.id, (p.width_px, p.height_px))[0] / c.compose.width_mm, e.blur_px)
 
 
 def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
     lines: list[Line] = []
     usable = usable_at_planned_size(c, p, e)
     if usable is not None:
-        tone: Tone = "good" if usable >= DETAIL_WORKABLE_PX_MM else "wrong"
-        lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", tone))
+        mood: Mood = "good" if usable >= DETAIL_WORKABLE_PX_MM else "wrong"
+        lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", mood))
         lines.append(Note(f"{detail_words(usable).capitalize()}."))
-    most = largest_canvas_mm(crop_px(c, p), e.blur_px, DETAIL_WORKABLE_PX_MM)
+    most = largest_canvas_mm(part_used(c.compose, p.id, (p.width_px, p.height_px)), e.blur_px, DETAIL_WORKABLE_PX_MM)
     lines.append(Fact("Largest canvas it carries", size_text(*most, unit)))
     return lines
 
 
 def _share(label: str, share: float) -> Fact:
-    tone: Tone = "wrong" if share > REJECT_SHARE else "plain"
+    mood: Mood = "wrong" if share > REJECT_SHARE else "plain"
     word = "much" if share > REJECT_SHARE else "some" if share > WARN_SHARE else "hardly any"
-    return Fact(label, f"{share:.1%}, {word}", tone)
+    return Fact(label, f"{share:.1%}, {word}", mood)
 
 
 def _swelling(c: Commission, p: Photo) -> list[Line]:

@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.intake.photos import Eye
 from yarrow_lane.ui.paint.photo_tile import cover
-from yarrow_lane.ui.pictures import PictureShelf
-from yarrow_lane.ui.rooms.intake.photo_grid import eye_area
+from yarrow_lane.ui.pictures import Pictures
+from yarrow_lane.ui.rooms.intake.eye_area import eye_area
 from yarrow_lane.ui.theme.colours import SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
@@ -31,7 +31,7 @@ class EyesRow(QWidget):
 
     chosen = Signal(str)
 
-    def __init__(self, pictures: PictureShelf) -> None:
+    def __init__(self, pictures: Pictures) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Eyes side by side")
@@ -104,7 +104,9 @@ class EyesRow(QWidget):
             box = QRectF(place.x() + n * (side + 2), place.y(), side, side)
             painter.fillRect(box, QColor("#9a9a9a"))
             eye = marked.get(which)  # type: ignore[call-overload]
-            image = self._pictures.thumbnail(pair.photo_id, pair.name, eye_area(eye, pair.size_px)) if eye else None
+            image = (
+                self._pictures.thumbnail(pair.photo_id, pair.name, eye_area(eye, pair.size_px), f"{which} eye") if eye else None
+            )
             if image is not None:
                 painter.drawImage(box, image, cover(box, image))
             elif eye is None:

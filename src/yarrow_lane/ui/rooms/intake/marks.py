@@ -1,56 +1,51 @@
-"""Each measure's place on the photograph, as plain values to be drawn."""
+"""Each measure's place on the photograph, as overlays."""
 
 import math
-from dataclasses import dataclass
 
 from yarrow_lane.intake.evidence import Evidence, near_eye
-from yarrow_lane.intake.landmarks import Landmark, head_length_px
-from yarrow_lane.intake.light import Glint
-from yarrow_lane.intake.photos import Eye, Photo
+from yarrow_lane.intake.landmarks import head_length_px
+from yarrow_lane.intake.photos import Photo
 from yarrow_lane.intake.sharpness import eye_rect
 from yarrow_lane.measure.lengths import THIN_SPACE
-from yarrow_lane.measure.plane import Point, Rect
+from yarrow_lane.ui.kit.overlays import Arrow, Box, Cross, Outline, Overlay, Ring, Words
 
 
-@dataclass(frozen=True)
-class LightShown:
-    """The light as an arrow that points at `to` from `degrees` clockwise of twelve, `reach` px long."""
-
-    to: Point
-    degrees: float
-    reach: float
-    sure: bool
-    words: str
-
-
-@dataclass(frozen=True)
-class MarksShown:
-    """What is drawn over the photograph (upright px); `mark` is what the painter marks now."""
-
-    mark: str
-    eyes: tuple[Eye, ...] = ()
-    points: tuple[Landmark, ...] = ()
-    glints: tuple[Glint, ...] = ()
-    lids: tuple[Rect, str] | None = None
-    head: tuple[Point, Point, str] | None = None
-    light: LightShown | None = None
-
-
-def marks_shown(photo: Photo, evidence: Evidence | None, mark: str) -> MarksShown:
-    """Where the iris, the lids, the glints, the light and the head were measured."""
-    near = near_eye(photo.eyes)
-    lids = light = head = None
-    if near is not None and evidence is not None and evidence.sharpness is not None:
-        lids = eye_rect(near), f"lids {evidence.sharpness:.0f} × the noise"
-    if near is not None and evidence is not None and evidence.light.degrees is not None:
-        degrees, sure = evidence.light.degrees, evidence.light.confidence == "sure"
-        # The arrow ends outside both eyes, so that it points at the face and hides neither.
-        xs, ys = [e.x for e in photo.eyes], [e.y for e in photo.eyes]
-        middle = sum(xs) / len(xs), sum(ys) / len(ys)
-        reach = math.hypot(max(xs) - min(xs), max(ys) - min(ys)) / 2 + 3 * near.radius_px
-        light = LightShown(middle, degrees, reach, sure, f"light {degrees:.0f}°")
+def marks_on(photo: Photo, evidence: Evidence | None, mark: str) -> tuple[Overlay, ...]:
+    """Where iris, lids, glints, light and head were measured; `mark` is what the painter marks now."""
+    found: list[Overlay] = []
+    for eye in photo.eyes:
+        at, ink = (eye.x, eye.y), "light" if eye.side == mark else "faint"
+        words = f"{eye.side} {eye.across_px:.0f}{THIN_SPACE}px"
+        # The words stand away from the other eye.
+        side = "left" if eye.side == "left" else "right"
+        found += [Ring(at, eye.radius_px, ink), Words(at, words, side, clear_of=eye.radius_px)]  # type: ignore[arg-type]
     length = head_length_px(photo.landmarks)
     if length is not None:
-        at = {m.name: (m.x, m.y) for m in photo.landmarks}
-        head = at["crown"], at["chin"], f"head {length:.0f}{THIN_SPACE}px"
-    return MarksShown(mark, photo.eyes, photo.landmarks, evidence.glints if evidence else (), lids, head, light)
+        places = {m.name: (m.x, m.y) for m in photo.landmarks}
+        crown, chin = places["crown"], places["chin"]
+        # Beside the upper part of the head: lower down the eyes have their own words.
+        upper = crown[0] * 0.8 + chin[0] * 0.2, crown[1] * 0.8 + chin[1] * 0.2
+        found += [Outline((crown, chin), line="dots", closed=False), Words(upper, f"head {length:.0f}{THIN_SPACE}px", "left")]
+    near = near_eye(photo.eyes)
+    if near is not None and evidence is not None and evidence.sharpness is not None:
+        rect = eye_rect(near)
+        label = Words((rect.x, rect.bottom), f"lids {evidence.sharpness:.0f} × the noise", shift=(-4, 12))
+        found += [Box(rect, weight=1.2, line="dashes"), label]
+    if evidence is not None:
+        for glint in evidence.glints:
+            found.append(Ring((glint.x, glint.y), radius_px=5, ink="here", weight=1.6))
+    for point in photo.landmarks:
+        found += [Cross((point.x, point.y)), Words((point.x, point.y), point.name, shift=(5, -9))]
+    if near is not None and evidence is not None and evidence.light.degrees is not None:
+        found.append(_light(photo, evidence, near.radius_px))
+    return tuple(found)
+
+
+def _light(photo: Photo, evidence: Evidence, radius: float) -> Arrow:
+    """The arrow ends outside both eyes, so that it points at the face and hides neither."""
+    assert evidence.light.degrees is not None
+    xs, ys = [e.x for e in photo.eyes], [e.y for e in photo.eyes]
+    middle = sum(xs) / len(xs), sum(ys) / len(ys)
+    reach = math.hypot(max(xs) - min(xs), max(ys) - min(ys)) / 2 + 3 * radius
+    degrees, sure = evidence.light.degrees, evidence.light.confidence == "sure"
+    return Arrow(middle, degrees, reach, sure, f"light {degrees:.0f}°")

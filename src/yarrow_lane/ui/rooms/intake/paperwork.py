@@ -7,14 +7,16 @@ from yarrow_lane.commission.studio import Studio
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.documents.contact_sheet import SheetPhoto, contact_sheet
 from yarrow_lane.intake.evidence import Evidence
-from yarrow_lane.intake.opening import open_picture
-from yarrow_lane.intake.photos import Photo, send_request
-from yarrow_lane.intake.request import compose_letter, what_is_missing
+from yarrow_lane.intake.photos import Photo
+from yarrow_lane.intake.request import compose_letter, next_letter, what_is_missing
 from yarrow_lane.intake.rights import PERMISSION_WORDS
-from yarrow_lane.measure.raster import resample
+from yarrow_lane.lane.happening import LetterSent
+from yarrow_lane.measure.progress import Progress
 from yarrow_lane.standins.outbox import free_name, letter_bytes
-from yarrow_lane.store.pictures import write_synced
+from yarrow_lane.store.things import write_synced
 from yarrow_lane.store.trouble import disk_trouble
+from yarrow_lane.ui.pictures import Pictures
+from yarrow_lane.workers.pool import Workers
 
 _SHEET_PX = 700  # our choice: sharp enough at 6 cm on paper
 
@@ -37,17 +39,16 @@ def send_letter(desk: Desk, c: Commission, text: str, evidence: dict[str, Eviden
     except OSError as error:
         raise disk_trouble(error, outbox) from error
     asked = tuple(f"{s.name}: {why}" for s, why in what_is_missing(c.intake, brief, evidence))
-    desk.do_part(c.id, "Asked for photographs", "intake", lambda i: send_request(i, text, now, asked))
+    desk.happen(c.id, LetterSent(now, next_letter(c.log), text, asked), "Intake")
     return path
 
 
-def contact_sheet_of(desk: Desk, c: Commission) -> bytes:
-    """The kept photographs on paper, with their use and rights. Raises `Trouble` when a file is gone."""
+def contact_sheet_of(c: Commission, pictures: Pictures, workers: Workers, progress: Progress) -> bytes:
+    """The kept photographs on paper, with their use and rights; blocks. Raises `Trouble` when a file is gone."""
     photos = []
-    for p in c.intake.kept:
-        picture = open_picture(desk.store.pictures.path(p.id), p.name, _SHEET_PX).picture
-        scale = min(1.0, _SHEET_PX / max(picture.shape[:2]))
-        small = resample(picture, round(picture.shape[1] * scale), round(picture.shape[0] * scale))
+    for number, p in enumerate(c.intake.kept):
+        progress.at(number / len(c.intake.kept))
+        small = workers.ask("intake.opening:open_sized", pictures.file(p.id), p.name, _SHEET_PX, progress=progress)
         photos.append(SheetPhoto(small, p.name, _sheet_lines(p)))
     return contact_sheet(c.brief.title, tuple(photos), c.transfer.paper)
 

@@ -6,10 +6,9 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
-from yarrow_lane.intake.photos import Eye
-from yarrow_lane.measure.plane import Rect
 from yarrow_lane.ui.paint.photo_tile import TilePaint, paint_tile
-from yarrow_lane.ui.pictures import PictureShelf
+from yarrow_lane.ui.pictures import Pictures
+from yarrow_lane.ui.rooms.intake.eye_area import eye_area
 from yarrow_lane.ui.rooms.intake.view import Tile
 from yarrow_lane.ui.theme.colours import SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
@@ -17,14 +16,6 @@ from yarrow_lane.ui.theme.sheet import colours
 
 _DRAWING_S = 0.03  # our choice: so long one painting may draw new cards
 _MOST_CARDS = 80  # our choice: more than a large window shows
-_EYE_MARGIN = 1.9  # close-up of so many iris radii each way: lid and lashes are in it
-
-
-def eye_area(eye: Eye, size_px: tuple[int, int]) -> Rect:
-    """The square round one eye, within the photograph."""
-    half = eye.radius_px * _EYE_MARGIN
-    x, y = max(0.0, eye.x - half), max(0.0, eye.y - half)
-    return Rect(x, y, min(2 * half, size_px[0] - x), min(2 * half, size_px[1] - y))
 
 
 class PhotoGrid(QWidget):
@@ -33,7 +24,7 @@ class PhotoGrid(QWidget):
     chosen = Signal(str)
     opened = Signal(str)
 
-    def __init__(self, pictures: PictureShelf) -> None:
+    def __init__(self, pictures: Pictures) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("The photographs")
@@ -104,7 +95,7 @@ class PhotoGrid(QWidget):
     def _card(self, size: QSize, t: Tile, may_draw: bool) -> QPixmap | None:
         """The card as it was drawn last, or drawn anew where there is time: None where there is not."""
         image = self._pictures.thumbnail(t.photo_id, t.name)
-        eyes = tuple(self._pictures.thumbnail(t.photo_id, t.name, eye_area(e, t.size_px)) for e in t.eyes)
+        eyes = tuple(self._pictures.thumbnail(t.photo_id, t.name, eye_area(e, t.size_px), f"{e.side} eye") for e in t.eyes)
         state = (t, size.toTuple(), colours(), *(i.cacheKey() if i is not None else 0 for i in (image, *eyes)))
         kept = self._cards.get(t.photo_id)
         if kept is not None and kept[0] == state:
@@ -114,7 +105,7 @@ class PhotoGrid(QWidget):
         card = QPixmap(size)
         painter = QPainter(card)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        paint_tile(painter, QRectF(card.rect()), TilePaint(t.name, t.use, t.lines, t.share, t.tone, image, eyes))
+        paint_tile(painter, QRectF(card.rect()), TilePaint(t.name, t.use, t.lines, t.share, t.mood, image, eyes))
         painter.end()
         while len(self._cards) >= _MOST_CARDS:
             self._cards.pop(next(iter(self._cards)))

@@ -1,18 +1,36 @@
-"""What the intake room shows now."""
+"""What the intake room shows now, and what each line means."""
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from typing import Any, Protocol
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.doors import kept_wants
+from yarrow_lane.commission.recompose import Proposal, take_photo_away
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.landmarks import TEMPLATES
-from yarrow_lane.intake.photos import IRIS_WORKABLE_PX, USES, Eye, Photo, grouped, iris_words, same_shots
+from yarrow_lane.intake.photos import (
+    INTAKE,
+    IRIS_WORKABLE_PX,
+    USES,
+    Eye,
+    Intake,
+    Photo,
+    Use,
+    change_photo,
+    clear_marks,
+    grouped,
+    iris_words,
+    same_shots,
+    set_rights,
+    set_use,
+)
 from yarrow_lane.intake.ranking import Ranked, rank
 from yarrow_lane.intake.request import what_is_missing
 from yarrow_lane.intake.rights import CONSENTS, PERMISSION_WORDS
 from yarrow_lane.intake.suggestions import can_suggest
+from yarrow_lane.lane.happening import LetterSent, of_kind
+from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import MONTHS
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
@@ -21,13 +39,14 @@ from yarrow_lane.ui.bench_sheet import (
     Field,
     Headline,
     Line,
+    Meaning,
+    Mood,
     NextAct,
     Note,
     Pick,
     Press,
     Section,
     Switch,
-    Tone,
     plain_options,
 )
 from yarrow_lane.ui.rooms.intake.brief_sheet import brief_sections
@@ -53,9 +72,7 @@ class Look:
     mark: str = "left"
     bench: str = "photo"
     overlay: str = ""
-    reading: str = ""
     keep_location: bool = False
-    refused: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -69,7 +86,7 @@ class Tile:
     eyes: tuple[Eye, ...]
     size_px: tuple[int, int]
     share: float
-    tone: Tone
+    mood: Mood
 
 
 @dataclass(frozen=True)
@@ -82,7 +99,20 @@ class IntakeView:
     choices: ChoiceSheet
 
 
-def iris_tone(iris_px: float | None) -> Tone:
+class Hands(Protocol):
+    """What the page does for the bench."""
+
+    def set_look(self, look: Look) -> None: ...
+    def keep_location(self, keep: bool) -> None: ...
+    def choose_files(self) -> None: ...
+    def forget_odd(self) -> None: ...
+    def suggest(self) -> None: ...
+    def save_contact_sheet(self) -> None: ...
+    def draft_letter(self) -> None: ...
+    def send_letter(self) -> None: ...
+
+
+def iris_mood(iris_px: float | None) -> Mood:
     """Good from workable up, wrong below."""
     if iris_px is None:
         return "plain"
@@ -96,23 +126,31 @@ def marks_for(c: Commission, p: Photo) -> tuple[str, ...]:
     return ("left", "right", *points)
 
 
-def intake_view(c: Commission, studio: Studio, look: Look, evidence: Mapping[str, Evidence]) -> IntakeView:
-    """Work the room out from what is on record and what is measured so far."""
-    ranked = {r.photo_id: r for r in rank(c.intake.photos, evidence)}
-    shots = grouped(c.intake)
-    photos = _copies_together(sorted(c.intake.photos, key=lambda p: (_ORDER[p.use], -ranked[p.id].score)), shots)
+def intake_view(
+    c: Commission, studio: Studio, look: Look, evidence: Mapping[str, Evidence], odd: tuple[str, ...], hands: Hands, act: NextAct
+) -> IntakeView:  # fmt: skip
+    """Work the room out from what is on record and what is measured so far; `odd` are sentences about the last batches."""
+    photos, ranked, shots = in_order(c, evidence)
     chosen = next((p for p in photos if p.id == look.chosen_id), photos[0] if photos else None)
     foremost: dict[str, Photo] = {}
     for p in photos:
         foremost.setdefault(shots[p.id], p)
     tiles = tuple(_tile(c, p, ranked[p.id], evidence.get(p.id), foremost[shots[p.id]]) for p in photos)
     if look.bench == "brief":
-        bench = BenchSheet(brief_sections(c, studio, look.keep_location), _act(c, chosen))
+        bench = BenchSheet(brief_sections(c, studio, look.keep_location, hands), act)
     elif look.mode == "letter":
-        bench = _letter_bench(c, evidence)
+        bench = _letter_bench(c, evidence, hands)
     else:
-        bench = BenchSheet(tuple(_photo_sections(c, studio, chosen, look, evidence)), _act(c, chosen))
-    return IntakeView(tiles, chosen, bench, _choices(c, chosen, look))
+        bench = BenchSheet(tuple(_photo_sections(c, studio, chosen, look, evidence, odd, hands)), act)
+    return IntakeView(tiles, chosen, bench, _choices(look, hands))
+
+
+def in_order(c: Commission, evidence: Mapping[str, Evidence]) -> tuple[list[Photo], dict[str, Ranked], dict[str, str]]:
+    """The photographs as they are shown, leads first, then by what they are worth, copies together; ranks; shots."""
+    ranked = {r.photo_id: r for r in rank(c.intake.photos, evidence)}
+    shots = grouped(c.intake)
+    photos = sorted(c.intake.photos, key=lambda p: (_ORDER[p.use], -ranked[p.id].worth))
+    return _copies_together(photos, shots), ranked, shots
 
 
 def _copies_together(photos: list[Photo], shots: dict[str, str]) -> list[Photo]:
@@ -123,14 +161,15 @@ def _copies_together(photos: list[Photo], shots: dict[str, str]) -> list[Photo]:
     return sorted(photos, key=lambda p: first[shots[p.id]])
 
 
-def _choices(c: Commission, chosen: Photo | None, look: Look) -> ChoiceSheet:
-    switches = [Switch("mode", "Look at", MODES, look.mode)]
-    switches.append(Switch("bench", "Bench", (("photo", "photograph"), ("brief", "brief")), look.bench))
-    if look.reading:
-        switches.append(Switch("stop", "", (("stop", "Stop reading"),)))
-    else:
-        switches.append(Switch("add", "", (("files", "Choose photographs…"),)))
-    return ChoiceSheet(tuple(switches), look.reading)
+def _choices(look: Look, hands: Hands) -> ChoiceSheet:
+    benches = (("photo", "photograph"), ("brief", "brief"))
+    return ChoiceSheet(
+        (
+            Switch("Look at", MODES, lambda v: hands.set_look(replace(look, mode=v, bench="photo")), look.mode),
+            Switch("Bench", benches, lambda v: hands.set_look(replace(look, bench=v)), look.bench),
+            Switch("", (("files", "Choose photographs…"),), lambda _: hands.choose_files()),
+        )
+    )
 
 
 def _tile(c: Commission, p: Photo, ranked: Ranked, e: Evidence | None, foremost: Photo) -> Tile:
@@ -143,20 +182,26 @@ def _tile(c: Commission, p: Photo, ranked: Ranked, e: Evidence | None, foremost:
     if p.use == "helper" and p.helps_with:
         rights = f"for the {p.helps_with} · {rights}"
     reason = ranked.reason if foremost is p else f"copy of {foremost.name}"
-    share = ranked.score if iris is not None else 0.0
-    tone = iris_tone(iris) if iris is None or iris < IRIS_WORKABLE_PX else "good" if share > 0.4 else "plain"
-    return Tile(p.id, p.name, p.use, (reason, measure, rights), p.eyes, (p.width_px, p.height_px), share, tone)
+    share = ranked.worth if iris is not None else 0.0
+    mood = iris_mood(iris) if iris is None or iris < IRIS_WORKABLE_PX else "good" if share > 0.4 else "plain"
+    return Tile(p.id, p.name, p.use, (reason, measure, rights), p.eyes, (p.width_px, p.height_px), share, mood)
+
+
+def _photo_edit(p: Photo, label: str, **changed: Any) -> Edit[Intake]:
+    """That photograph with other facts."""
+    return Edit(INTAKE, label, lambda i: change_photo(i, replace(i.photo(p.id), **changed)))
 
 
 def _photo_sections(
-    c: Commission, studio: Studio, p: Photo | None, look: Look, evidence: Mapping[str, Evidence]
+    c: Commission, studio: Studio, p: Photo | None, look: Look, evidence: Mapping[str, Evidence], odd: tuple[str, ...],
+    hands: Hands,
 ) -> list[Section]:  # fmt: skip
     if p is None:
         wanted = Section("The eyes decide", (Note("Wanted: sharp lid and iris, a readable glint, light from one side."),))
-        return [*_refused_section(look), wanted]
+        return [*_odd_section(odd, hands), wanted]
     sections = [Section("This photograph", _use_lines(c, p))]
     if look.mode == "one":
-        sections.append(Section("Marks", _mark_lines(c, p, look)))
+        sections.append(Section("Marks", _mark_lines(c, p, look, hands)))
     sections.append(Section("Evidence", _eye_lines(p) + evidence_lines(c, p, evidence.get(p.id), studio.unit)))
     leads = len(c.intake.leads)
     helpers = len(c.intake.kept) - leads
@@ -165,26 +210,33 @@ def _photo_sections(
     ]
     if leads > 3:
         kept.append(Note("More than three leads pull a painting apart; let some of them help instead."))
-    kept.append(Press("sheet", "Save the contact sheet (PDF)…"))
+    kept.append(Press("Save the contact sheet (PDF)…", hands.save_contact_sheet))
     sections.append(Section("All photographs", tuple(kept)))
-    sections.append(Section("Rights", (*_rights_lines(p), Press("take away", "Take this photograph away"))))
-    return [*sections, *_refused_section(look)]
+    away = Proposal(f"Took {p.name} away", "Intake", lambda now: take_photo_away(now, p.id))
+    sections.append(Section("Rights", (*_rights_lines(p), Press("Take this photograph away", lambda: away))))
+    return [*sections, *_odd_section(odd, hands)]
 
 
-def _refused_section(look: Look) -> tuple[Section, ...]:
-    if not look.refused:
+def _odd_section(odd: tuple[str, ...], hands: Hands) -> tuple[Section, ...]:
+    if not odd:
         return ()
-    notes = tuple(Note(sentence, "wrong") for sentence in look.refused)
-    return (Section("What was odd in the last batch", (*notes, Press("forget refused", "Clear this list"))),)
+    notes = tuple(Note(sentence, "wrong") for sentence in odd)
+    return (Section("What was odd in the last batch", (*notes, Press("Clear this list", hands.forget_odd))),)
+
+
+def used(p: Photo, use: Use) -> Edit[Intake]:
+    """The painter's own choice of what a photograph is for."""
+    return Edit(INTAKE, f"Use: {use}", lambda i: set_use(i, p.id, use))
 
 
 def _use_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
-    lines: list[Line] = [Headline(p.name), Pick("use", "Use it as", p.use, plain_options(USES))]
+    lines: list[Line] = [Headline(p.name), Pick("Use it as", p.use, plain_options(USES), lambda v: used(p, v))]
     if p.use == "helper":
-        lines.append(Pick("helps_with", "for the", p.helps_with, tuple((h, h or "nothing named") for h in HELPS)))
+        helps = tuple((h, h or "nothing named") for h in HELPS)
+        lines.append(Pick("for the", p.helps_with, helps, lambda v: _photo_edit(p, "Said what it helps with", helps_with=v)))
     if len(c.brief.sitters) > 1:
-        who = (("0", "all of them"), *((str(s.id), s.name) for s in c.brief.sitters))
-        lines.append(Pick("sitter_id", "Shows", str(p.sitter_id), who))
+        who = ((0, "all of them"), *((s.id, s.name) for s in c.brief.sitters))
+        lines.append(Pick("Shows", p.sitter_id, who, lambda v: _photo_edit(p, "Said who it shows", sitter_id=v)))
     lines.append(Note(_taken_words(p)))
     copies = same_shots(c.intake, p)
     if copies:
@@ -192,9 +244,10 @@ def _use_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
         larger = best.width_px > p.width_px
         words = f"{best.name} is the same shot, {'larger' if larger else 'smaller or equal'}: {best.width_px} × {best.height_px}\u202fpx"
         lines.append(Note(words, "wrong" if larger else "plain"))
-    if c.intake.requests:
-        asked = (("0", "not asked for"), *((str(r.number), f"letter {r.number}") for r in c.intake.requests))
-        lines.append(Pick("answers", "Came for", str(p.answers), asked))
+    letters = of_kind(c.log, LetterSent)
+    if letters:
+        asked = ((0, "not asked for"), *((r.number, f"letter {r.number}") for r in letters))
+        lines.append(Pick("Came for", p.answers, asked, lambda v: _photo_edit(p, "Linked it to a letter", answers=v)))
     return tuple(lines)
 
 
@@ -210,21 +263,25 @@ def _taken_words(p: Photo) -> str:
     return " · ".join(words)
 
 
-def _mark_lines(c: Commission, p: Photo, look: Look) -> tuple[Line, ...]:
+def _mark_lines(c: Commission, p: Photo, look: Look, hands: Hands) -> tuple[Line, ...]:
     done = {e.side for e in p.eyes} | {m.name for m in p.landmarks}
     names = tuple((m, f"{m}{' eye' if m in ('left', 'right') else ''}{' ✓' if m in done else ''}") for m in marks_for(c, p))
     hint = "Drag from rim to rim of the iris; arrows move it by a pixel, [ and ] change its size."
     if look.mark not in ("left", "right"):
         hint = "Click the point itself, arrows move it by a pixel; the next one follows."
-    lines: list[Line] = [Pick("mark", "Mark the", look.mark, names), Note(hint)]
+    lines: list[Line] = [
+        Pick("Mark the", look.mark, names, lambda v: hands.set_look(replace(look, mark=v))),
+        Note(hint),
+    ]
     sitter = sitter_of(c, p)
     if sitter is not None and can_suggest(sitter.kind):
-        lines.append(Press("suggest", "Suggest the eyes"))
+        lines.append(Press("Suggest the eyes", hands.suggest))
     elif not p.eyes:
         lines.append(Note("No detector is good enough for this sitter: drag across each iris yourself."))
     if p.eyes or p.landmarks:
-        lines.append(Press("clear marks", "Take the marks off"))
-    lines.append(Pick("overlay", "Lay over it", look.overlay, OVERLAYS))
+        off = Edit(INTAKE, "Took the marks off", lambda i: clear_marks(i, p.id))
+        lines.append(Press("Take the marks off", lambda: off))
+    lines.append(Pick("Lay over it", look.overlay, OVERLAYS, lambda v: hands.set_look(replace(look, overlay=v))))
     if look.overlay:
         lines.append(Note(OVERLAY_WORDS[look.overlay]))
     return tuple(lines)
@@ -233,58 +290,47 @@ def _mark_lines(c: Commission, p: Photo, look: Look) -> tuple[Line, ...]:
 def _eye_lines(p: Photo) -> tuple[Line, ...]:
     lines: list[Line] = []
     for side in ("left", "right"):
-        eye = p.eye(side)  # type: ignore[arg-type]
+        eye = p.eye(side)
         text = f"{eye.across_px:.0f}\u202fpx, {iris_words(eye.across_px)}" if eye else "not marked"
-        lines.append(Fact(f"Iris across, {side}", text, iris_tone(eye.across_px) if eye else "plain"))
+        lines.append(Fact(f"Iris across, {side}", text, iris_mood(eye.across_px) if eye else "plain"))
     return tuple(lines)
 
 
 def _rights_lines(p: Photo) -> tuple[Line, ...]:
+    def sets(name: str) -> Callable[[Any], Meaning]:
+        def edit(value: Any) -> Meaning:
+            changed: dict[str, Any] = {name: value}
+            return Edit(
+                INTAKE, "Wrote down the rights", lambda i: set_rights(i, p.id, replace(i.photo(p.id).rights, **changed))
+            )  # fmt: skip
+
+        return edit
+
+    r = p.rights
     lines: list[Line] = [
-        Pick("permission", "Permission", p.rights.permission, tuple(PERMISSION_WORDS.items())),
-        Field("taken_by", "Taken by", p.rights.taken_by, "who pressed the shutter"),
-        Pick("consent", "Consent of who is shown", p.rights.consent, plain_options(CONSENTS)),
+        Pick("Permission", r.permission, tuple(PERMISSION_WORDS.items()), sets("permission")),
+        Field("Taken by", r.taken_by, sets("taken_by"), "who pressed the shutter", about=p.id),
+        Pick("Consent of who is shown", r.consent, plain_options(CONSENTS), sets("consent")),
     ]
-    if p.rights.permission == "licence":
-        lines.insert(1, Field("licence", "Licence, its text", p.rights.licence, "the words of the licence", long=True))
+    if r.permission == "licence":
+        lines.insert(1, Field("Licence, its text", r.licence, sets("licence"), "the words of the licence", True, p.id))
     return tuple(lines)
 
 
-def _letter_bench(c: Commission, evidence: Mapping[str, Evidence]) -> BenchSheet:
+def _letter_bench(c: Commission, evidence: Mapping[str, Evidence], hands: Hands) -> BenchSheet:
     missing = what_is_missing(c.intake, c.brief, evidence)
     lines: list[Line] = [Fact(s.name, why, "wrong") for s, why in missing]
     sections = [Section("What is missing", tuple(lines) or (Note("Every sitter has a lead photograph that holds."),))]
     if c.brief.contact_warning:
         sections.append(Section("Careful", (Note(c.brief.contact_warning + ".", "wrong"),)))
     sent = [
-        Fact(f"Letter {r.number}, {r.sent.day}\u202f{MONTHS[r.sent.month - 1]}", f"{n} came back" if n else "no answer yet")
-        for r in c.intake.requests
+        Fact(f"Letter {r.number}, {r.at.day}\u202f{MONTHS[r.at.month - 1]}", f"{n} came back" if n else "no answer yet")
+        for r in of_kind(c.log, LetterSent)
         for n in [sum(p.answers == r.number for p in c.intake.photos)]
     ]
     if sent:
         sections.append(Section("Sent", tuple(sent)))
-    sections.append(
-        Section(
-            "The letter",
-            (
-                Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine."),
-                Press("redraft", "Write it anew"),
-            ),
-        )
-    )
-    return BenchSheet(tuple(sections), NextAct("Put it in the outbox", "as .eml, for any mail program"))
-
-
-def _act(c: Commission, chosen: Photo | None) -> NextAct:
-    if not c.intake.photos:
-        return NextAct("Choose photographs", "or drop them anywhere on the window")
-    if not c.intake.leads:
-        name = f" {chosen.name}" if chosen else ""
-        return NextAct(f"Make{name} the lead", "one to three photographs carry the painting")
-    wanting = kept_wants(c)
-    if wanting is not None:
-        photo, words = wanting
-        unmarked = photo.use == "lead" and not photo.eyes
-        how = "drag across each iris" if unmarked else f"then write it down on {photo.name}"
-        return NextAct(words[:1].upper() + words[1:], how)
-    return NextAct("Go on to Compose", "the leads hold: eyes marked, rights known")
+    note = Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine.")
+    sections.append(Section("The letter", (note, Press("Write it anew", hands.draft_letter))))
+    act = NextAct("Put it in the outbox", "as .eml, for any mail program", hands.send_letter)
+    return BenchSheet(tuple(sections), act)

@@ -1,170 +1,176 @@
-"""The layers page: regions on the crop, the score of passes beneath."""
-
-from dataclasses import replace
+"""The layers page: regions on the crop, the passes beneath in their order."""
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QSplitter, QVBoxLayout
 
-from yarrow_lane.layers.regions import Kind, Region, add_region, change_region, choose_school, wipe_region
-from yarrow_lane.measure.plane import Polygon, Rect, polygon_bounds
+from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.layers.regions import LAYERS, Kind, Layers, Region, add_region, region_at
+from yarrow_lane.measure.plane import Point, Polygon, Rect, polygon_bounds
 from yarrow_lane.palette.wells import patch_colour
+from yarrow_lane.ui.bench_sheet import Meaning, NextAct
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.reference_view import show_reference
+from yarrow_lane.ui.kit.tools import OutlineTool, PointsTool
+from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
-from yarrow_lane.ui.rooms.layers.region_canvas import RegionCanvas
-from yarrow_lane.ui.rooms.layers.score import Score
-from yarrow_lane.ui.rooms.layers.view import LayersView, layers_view
+from yarrow_lane.ui.rooms.layers.passes_chart import PassesChart
+from yarrow_lane.ui.rooms.layers.view import LayersView, layers_view, region_at_glance
 from yarrow_lane.ui.workroom import Workroom
 
-
-class _Canvas(RegionCanvas):
-    def __init__(self, page: "LayersPage") -> None:
-        super().__init__()
-        self._page = page
-
-    def arrived(self) -> None:
-        self._page.refresh()
+Tints = dict[int, tuple[int, int, int]]
 
 
 class LayersPage(RoomPage):
     """Door 6."""
 
+    door = "Layers"
+
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
         self.pass_id, self.region_id = "", 0
         self.kind: Kind = "background"
-        self.canvas = _Canvas(self)
-        self.score = Score()
+        self.reference = PictureView("The crop with its regions")
+        self.outline = OutlineTool(self._close, self.refresh)
+        self.pointer = PointsTool(lambda _: None, self._clicked)
+        self.reference.tool = self.pointer
+        self.chart = PassesChart()
         split = QSplitter(Qt.Orientation.Vertical)
-        split.addWidget(self.canvas)
-        split.addWidget(self.score)
+        split.addWidget(self.reference)
+        split.addWidget(self.chart)
         split.setSizes([380, 340])
         split.setChildrenCollapsible(False)
         split.setHandleWidth(4)
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
         box.addWidget(split)
-        self.canvas.closed.connect(self._close)
-        self.canvas.chosen.connect(self.select_region)
-        self.canvas.changed.connect(self.refresh)
-        self.score.chosen.connect(self.select_pass)
+        self.chart.chosen.connect(self.select_pass)
+        self.reference.frame.changed.connect(self._show_regions)
+        self._tints: tuple[object, Tints] = (None, {})
         self.view: LayersView | None = None
 
     def opened(self) -> None:
         self.pass_id, self.region_id = "", 0
         self.kind = "background" if not self.commission.layers.regions else "fur"
-        if self.canvas.drawing:
-            self.canvas.give_up()
+        self.outline.corners = None
 
     def refresh(self) -> None:
         c = self.commission
-        self.canvas.show_reference(self.workroom.pictures, c)
+        show_reference(self.reference, self.workroom.references, c.compose, self)
+        drawing = self.outline.drawing
+        self.reference.tool = self.outline if drawing else self.pointer
+        self.pointer.area = c.compose.canvas
+        act = self.next_act(self._begin_or_go)
+        if drawing:
+            act = NextAct(f"Close the {self.kind} region", "after at least three corners", self._close_now)
         view = layers_view(
-            c, self.studio, self.pass_id, self.region_id, self.kind, self.canvas.drawing, self.workroom.now
+            c, self.studio, self.pass_id, self.region_id, self.kind, drawing, self.workroom.now, self, act
         )  # fmt: skip
         self.view = view
-        self.canvas.show_regions(view.regions, view.region.id if view.region else 0)
-        self.score.show_score(view.score, view.regions, self.pass_id, self._tints(view.regions))
+        self._show_regions()
+        self.reference.update()
+        self._show_chart({})
+        if c.compose.framed and view.regions:
+            self.workroom.references.want(c.compose, self, self._tint)
         self.show_sheets(view.bench, view.choices)
 
-    def _tints(self, regions: tuple[Region, ...]) -> dict[int, tuple[int, int, int]]:
-        """The mean colour round the middle of each region: bars wear the colour of what they paint."""
-        shown, c = self.canvas.shown, self.commission
-        if shown is None:
-            return {}
-        scale = shown.picture.shape[1] / c.compose.width_mm
-        tints: dict[int, tuple[int, int, int]] = {}
-        for region in regions:
-            b = polygon_bounds(region.outline)
-            x, y = (b.x + b.width * 0.06, b.y + b.height * 0.06) if region.kind == "background" else b.centre
-            side = min(b.width, b.height) * 0.2
-            patch = Rect((x - side / 2) * scale, (y - side / 2) * scale, side * scale, side * scale)
-            tints[region.id] = patch_colour(shown.picture, patch)[0]
-        return tints
+    def _show_regions(self) -> None:
+        if self.view is not None:
+            chosen = self.view.region.id if self.view.region else 0
+            scale = self.reference.scale
+            self.reference.show_overlays(
+                *(o for r in self.view.regions for o in region_at_glance(r, r.id == chosen, scale))
+            )  # fmt: skip
+
+    def _show_chart(self, tints: Tints) -> None:
+        if self.view is not None:
+            self.chart.show_bars(self.view.bars, self.view.regions, self.pass_id, tints or self._tints[1])
+
+    def _tint(self, shown: Shown) -> None:
+        """Bars wear the colour of what they paint: the mean round the middle of each region."""
+        c = self.commission
+        made_of = (reference_key(c.compose), c.layers.regions)
+        if self._tints[0] != made_of:
+            scale = shown.picture.shape[1] / c.compose.width_mm
+            self._tints = (made_of, {r.id: _tint_of(r, shown, scale) for r in c.layers.regions})
+        self._show_chart(self._tints[1])
 
     def select_pass(self, pass_id: str) -> None:
+        """Look at one pass."""
         self.pass_id, self.region_id = pass_id, 0
         self.refresh()
 
     def select_region(self, region_id: int) -> None:
+        """Look at one region."""
         self.region_id, self.pass_id = region_id, ""
         self.refresh()
+
+    def _clicked(self, point: Point) -> None:
+        found = region_at(Layers(self.commission.layers.regions), point)
+        self.select_region(found.id if found else 0)
 
     # --- drawing
 
     def _close(self, corners: Polygon) -> None:
-        kind = self.kind
-        c = self.commission
-        if self.workroom.attempt(
-            lambda: self.desk.do_part(c.id, f"Drew a {kind} region", "layers", lambda x: add_region(x, kind, corners, c.canvas))
-        ):
-            self.select_region(self.commission.layers.regions[-1].id)
+        kind, canvas = self.kind, self.commission.compose.canvas
+        number = self.commission.layers.next_id
+        edit = Edit(LAYERS, f"Drew a {kind} region", lambda x: add_region(x, kind, corners, canvas))
+        if self.hand(lambda: edit) is None:
             self.kind = "fur" if kind == "background" else kind
-            self.refresh()
+            self.select_region(number)
+
+    def _close_now(self) -> Meaning:
+        self.outline.close()
+        return None
 
     def begin(self) -> None:
         """Start drawing the next region; a background begins as the whole canvas."""
-        self.canvas.setFocus(Qt.FocusReason.OtherFocusReason)
+        self.reference.setFocus(Qt.FocusReason.OtherFocusReason)
         if self.kind == "background" and not any(r.kind == "background" for r in self.commission.layers.regions):
-            r = self.commission.canvas
-            self._close(((0, 0), (r.width, 0), (r.width, r.height), (0, r.height)))
+            self._close(self.commission.compose.canvas.corners)
             self.workroom.say("The background takes the whole canvas; wipe it out to draw it by hand.", False)
             return
-        self.canvas.begin()
+        self.outline.begin()
+
+    def _begin_or_go(self) -> Meaning:
+        if not self.commission.compose.framed:
+            self.go_to("Compose")
+        else:
+            self.begin()
+        return None
 
     # --- hands
 
-    def choose(self, key: str, value: str) -> None:
-        self.desk.do_part(
-            self.commission_id, f"{key.capitalize()} {value}", "layers",
-            lambda x: choose_school(x, replace(x.school, **{key: value})),
-        )  # fmt: skip
+    def choose_kind(self, kind: Kind) -> None:
+        """What the next region is."""
+        self.kind = kind
         self.refresh()
 
-    def change(self, key: str, value: object) -> None:
-        if key == "kind":
-            self.kind = value  # type: ignore[assignment]
-            self.refresh()
-            return
-        assert self.view is not None and self.view.region is not None
-        region = self.view.region
-        if key == "name" and str(value).strip():
-            changed = replace(region, name=str(value).strip())
-        elif key == "region kind":
-            changed = replace(region, kind=value)  # type: ignore[arg-type]
-        else:
-            return
-        self.desk.do_part(self.commission_id, f"Changed {region.name}", "layers", lambda x: change_region(x, changed))
-
-    def press(self, key: str) -> None:
-        if key == "draw":
-            self.canvas.give_up() if self.canvas.drawing else self.begin()
-        elif self.view is not None and self.view.region is not None:
-            region = self.view.region
-            self.desk.do_part(self.commission_id, f"Wiped {region.name} out", "layers", lambda x: wipe_region(x, region.id))
-
-    def act(self) -> None:
-        c = self.commission
-        if not c.compose.framed:
-            self.workroom.open_door(c.id, "Compose")
-        elif self.canvas.drawing:
-            self.canvas.close_outline()
-        elif not c.layers.regions:
-            self.begin()
-        else:
-            self.workroom.open_door(c.id, "Easel")
+    def draw_or_give_up(self) -> None:
+        """Start a region, or give the one being drawn up."""
+        self.outline.give_up() if self.outline.drawing else self.begin()
 
     def key(self, event: QKeyEvent) -> bool:
-        if event.key() == Qt.Key.Key_Escape and self.canvas.drawing:
-            self.canvas.give_up()
-        elif event.key() == Qt.Key.Key_Backspace and self.canvas.drawing:
-            self.canvas.step_back()
+        if event.key() == Qt.Key.Key_Escape and self.outline.drawing:
+            self.outline.give_up()
+        elif event.key() == Qt.Key.Key_Backspace and self.outline.drawing:
+            self.outline.step_back()
         elif event.text().lower() == "d" and self.commission.compose.framed:
             self.begin()
-        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and self.view and self.view.score:
-            order = [b.pass_id for b in self.view.score]
+        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and self.view and self.view.bars:
+            order = [b.pass_id for b in self.view.bars]
             step = -1 if event.key() == Qt.Key.Key_Left else 1
             now = order.index(self.pass_id) if self.pass_id in order else -1 if step == 1 else 0
             self.select_pass(order[(now + step) % len(order)])
         else:
             return False
         return True
+
+
+def _tint_of(region: Region, shown: Shown, scale: float) -> tuple[int, int, int]:
+    b = polygon_bounds(region.outline)
+    x, y = (b.x + b.width * 0.06, b.y + b.height * 0.06) if region.kind == "background" else b.centre
+    side = min(b.width, b.height) * 0.2
+    patch = Rect((x - side / 2) * scale, (y - side / 2) * scale, side * scale, side * scale)
+    return patch_colour(shown.picture, patch)[0]

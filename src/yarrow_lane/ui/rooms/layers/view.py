@@ -1,18 +1,35 @@
-"""What the layers room shows now."""
+"""What the layers room shows now, and what each line means."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
+from typing import Protocol
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.doors import passes_of
-from yarrow_lane.commission.standing import clock_text
+from yarrow_lane.commission.recompose import Proposal, resequence
+from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.easel.clock import minutes_logged
 from yarrow_lane.easel.session import readiness
-from yarrow_lane.layers.drying import FILM_UM
+from yarrow_lane.easel.standing import passes_left
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.layers.drying import FILM_UM, Climate
 from yarrow_lane.layers.passes import Pass
-from yarrow_lane.layers.regions import KINDS, Region, area_cm2, bare_areas_cm2
+from yarrow_lane.layers.regions import (
+    KINDS,
+    LAYERS,
+    Kind,
+    Layers,
+    Region,
+    School,
+    area_cm2,
+    change_region,
+    choose_school,
+    lie_of,
+    wipe_region,
+)
+from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.measure.plane import polygon_bounds
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,
@@ -20,19 +37,30 @@ from yarrow_lane.ui.bench_sheet import (
     Field,
     Headline,
     Line,
+    Meaning,
     NextAct,
     Note,
     Pick,
     Press,
     Section,
     Switch,
+    Table,
     plain_options,
 )
+from yarrow_lane.ui.kit.overlays import Outline, Overlay, Words
+from yarrow_lane.ui.words import area_text, drying_text
+
+
+class Hands(Protocol):
+    """What the page does for the bench."""
+
+    def choose_kind(self, kind: Kind) -> None: ...
+    def draw_or_give_up(self) -> None: ...
 
 
 @dataclass(frozen=True)
-class ScoreBar:
-    """One pass in the score: where it begins and how long it is, in minutes of painting."""
+class Bar:
+    """One pass in the order of painting: where it begins and how long it is, in minutes of painting."""
 
     pass_id: str
     region_id: int
@@ -48,77 +76,110 @@ class LayersView:
     """The whole room."""
 
     regions: tuple[Region, ...]
-    score: tuple[ScoreBar, ...]
+    bars: tuple[Bar, ...]
     chosen: Pass | None
     region: Region | None
     bench: BenchSheet
     choices: ChoiceSheet
 
 
-def drying_text(minutes: float) -> str:
-    """How long a film stays wet, from minutes to days."""
-    return f"{minutes / 1440:.1f}\u202fdays" if minutes >= 2880 else hours_text(minutes)
+def region_at_glance(region: Region, chosen: bool, scale: float) -> tuple[Overlay, ...]:
+    """A region on the reference; its name where there is room at so many screen px per mm."""
+    outline = Outline(region.outline, "here" if chosen else "light", 2.2 if chosen else 1.3, filled=chosen)
+    bounds = polygon_bounds(region.outline)
+    if not chosen and min(bounds.width, bounds.height) * scale <= 40:
+        return (outline,)
+    if region.kind == "background":  # its middle lies under the sitter
+        return outline, Words((bounds.x, bounds.y), region.name, shift=(6, 14))
+    return outline, Words(bounds.centre, region.name, "over")
 
 
 def layers_view(
-    c: Commission, studio: Studio, pass_id: str, region_id: int, kind: str, drawing: bool, now: datetime
-) -> LayersView:
+    c: Commission, studio: Studio, pass_id: str, region_id: int, kind: Kind, drawing: bool, now: datetime, hands: Hands,
+    act: NextAct,
+) -> LayersView:  # fmt: skip
     """Work the room out; a chosen pass outranks a chosen region."""
-    passes = passes_of(c, studio)
+    passes = passes_in(c, studio.climate)
     chosen = next((p for p in passes if p.id == pass_id), None)
     region = next((r for r in c.layers.regions if r.id == (chosen.region_id if chosen else region_id)), None)
-    begin, score = 0.0, []
+    begin, bars = 0.0, []
     for p in passes:
-        done = c.easel.done(p.id) is not None
-        score.append(ScoreBar(p.id, p.region_id, p.name, begin, p.minutes, p.dry_minutes, done))
+        bars.append(Bar(p.id, p.region_id, p.name, begin, p.minutes, p.dry_minutes, c.easel.done(p.id) is not None))
         begin += p.minutes
-    sections: list[Section] = [_drawing_section(kind, drawing)]
-    bare = bare_areas_cm2(c.layers)
+    sections: list[Section] = [_drawing_section(kind, drawing, hands)]
+    bare = lie_of(c.layers.regions).bare_cm2
     if region is not None:
-        sections.append(_region_section(region, bare[region.id]))
+        sections.append(_region_section(region, bare[region.id], studio.climate))
     if chosen is not None:
         sections.append(_pass_section(c, passes, chosen, now))
     if passes:
         sections.append(_whole_section(c, passes))
-        areas = tuple(Fact(r.name, f"{area_text(bare[r.id])}, {r.kind}") for r in c.layers.regions)
-        sections.append(Section("Bare area of each, on the canvas", areas))
-    return LayersView(
-        c.layers.regions, tuple(score), chosen, region, BenchSheet(tuple(sections), _act(c, passes, drawing, kind)), _choices(c)
-    )  # fmt: skip
+        rows = tuple((r.name, r.kind, area_text(bare[r.id])) for r in c.layers.regions)
+        sections.append(Section("Bare area of each", (Table(("region", "painted as", "on the canvas"), rows),)))
+    choices = _choices(c, studio.climate)
+    return LayersView(c.layers.regions, tuple(bars), chosen, region, BenchSheet(tuple(sections), act), choices)
 
 
-def _choices(c: Commission) -> ChoiceSheet:
+def _relayered(label: str, step: "LayersStep", climate: Climate) -> Proposal:
+    """A change of regions or school: what becomes of finished passes is shown before."""
+    return Proposal(label, "Layers", lambda c: resequence(c, replace(c, layers=step(c.layers)), climate))
+
+
+class LayersStep(Protocol):
+    """A pure step on the part."""
+
+    def __call__(self, layers: Layers) -> Layers: ...
+
+
+def _choices(c: Commission, climate: Climate) -> ChoiceSheet:
     school = c.layers.school
+
+    def schooled(label: str, wanted: School) -> Proposal:
+        return _relayered(label, lambda layers: choose_school(layers, wanted), climate)
+
+    first_last = plain_options(("first", "last"))
+    orders = plain_options(("dark to light", "light to dark"))
     return ChoiceSheet(
         (
-            Switch("eyes", "Eyes", (("first", "first"), ("last", "last")), school.eyes),
-            Switch("values", "Values", plain_options(("dark to light", "light to dark")), school.values),
-            Switch("background", "Background", (("first", "first"), ("last", "last")), school.background),
+            Switch("Eyes", first_last, lambda v: schooled(f"Eyes {v}", replace(school, eyes=v)), school.eyes),
+            Switch("Values", orders, lambda v: schooled(f"Values {v}", replace(school, values=v)), school.values),
+            Switch(
+                "Background",
+                first_last,
+                lambda v: schooled(f"Background {v}", replace(school, background=v)),
+                school.background,
+            ),
         )
     )
 
 
-def _drawing_section(kind: str, drawing: bool) -> Section:
+def _drawing_section(kind: Kind, drawing: bool, hands: Hands) -> Section:
     note = "Click its corners on the crop; Enter or a double click closes it, Esc gives it up, Backspace takes one corner back."
-    press = Press("draw", "Draw a region" if not drawing else "Give this region up")
-    return Section("Regions", (Pick("kind", "Next region is", kind, plain_options(KINDS)), press, Note(note)))
+    press = Press("Draw a region" if not drawing else "Give this region up", hands.draw_or_give_up)
+    return Section("Regions", (Pick("Next region is", kind, plain_options(KINDS), hands.choose_kind), press, Note(note)))
 
 
-def area_text(area: float) -> str:
-    """An area on the canvas; small ones to a tenth."""
-    return f"{area:.0f}\u202fcm²" if area >= 10 else f"{area:.1f}\u202fcm²"
+def _region_section(r: Region, bare: float, climate: Climate) -> Section:
+    def named(text: str) -> Meaning:
+        changed = replace(r, name=text.strip() or r.name)
+        return Edit(LAYERS, f"Changed {r.name}", lambda x: change_region(x, changed))
 
+    def painted_as(kind: Kind) -> Meaning:
+        changed = replace(r, kind=kind)
+        return _relayered(f"Changed {r.name}", lambda layers: change_region(layers, changed), climate)
 
-def _region_section(r: Region, bare: float) -> Section:
+    def wiped() -> Meaning:
+        return _relayered(f"Wiped {r.name} out", lambda layers: wipe_region(layers, r.id), climate)
+
     return Section(
         "This region",
         (
             Headline(r.name),
-            Field("name", "Name", r.name),
-            Pick("region kind", "Painted as", r.kind, plain_options(KINDS)),
+            Field("Name", r.name, named, about=r.id),
+            Pick("Painted as", r.kind, plain_options(KINDS), painted_as),
             Fact("Area on the canvas", area_text(area_cm2(r))),
             Fact("Of it not covered by others", area_text(bare)),
-            Press("wipe", "Wipe this region out"),
+            Press("Wipe this region out", wiped),
         ),
     )
 
@@ -149,7 +210,7 @@ def _pass_section(c: Commission, passes: tuple[Pass, ...], p: Pass, now: datetim
 
 
 def _whole_section(c: Commission, passes: tuple[Pass, ...]) -> Section:
-    left = [p for p in passes if c.easel.done(p.id) is None]
+    left = passes_left(c.easel, passes)
     return Section(
         "Whole painting",
         (
@@ -159,13 +220,3 @@ def _whole_section(c: Commission, passes: tuple[Pass, ...]) -> Section:
             Note("First guesses of pace, for the part of each region that no later one covers."),
         ),
     )
-
-
-def _act(c: Commission, passes: tuple[Pass, ...], drawing: bool, kind: str) -> NextAct:
-    if not c.compose.framed:
-        return NextAct("Go to Compose", "regions are drawn on the crop")
-    if drawing:
-        return NextAct(f"Close the {kind} region", "after at least three corners")
-    if not passes:
-        return NextAct("Draw the background", "then fur, skin, eyes: each its own outline")
-    return NextAct("Go to the easel", f"{len(passes)} passes in order")

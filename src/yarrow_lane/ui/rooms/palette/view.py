@@ -1,10 +1,34 @@
-"""What the palette room shows now."""
+"""What the palette room shows now, and what each line means."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Any, Protocol
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.palette.wells import Well, value_word
-from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, ChoiceSheet, Fact, Field, NextAct, Note, Press, Section, Switch
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.palette.wells import PALETTE, Well, change_well, empty_well, value_word
+from yarrow_lane.ui.bench_sheet import (
+    Amount,
+    BenchSheet,
+    ChoiceSheet,
+    Fact,
+    Field,
+    Line,
+    Meaning,
+    NextAct,
+    Note,
+    Press,
+    Section,
+    Swatch,
+    Switch,
+)
+from yarrow_lane.ui.kit.overlays import Overlay, Ring, Words
+
+
+class Hands(Protocol):
+    """What the page does for the bench."""
+
+    def set_patch(self, mm: float) -> None: ...
+    def show_grey(self, in_grey: bool) -> None: ...
 
 
 @dataclass(frozen=True)
@@ -13,11 +37,14 @@ class PaletteView:
 
     wells: tuple[Well, ...]
     chosen: Well | None
+    overlays: tuple[Overlay, ...]
     bench: BenchSheet
     choices: ChoiceSheet
 
 
-def palette_view(c: Commission, chosen_id: int, patch_mm: float, grey: bool) -> PaletteView:
+def palette_view(
+    c: Commission, chosen_id: int, patch_mm: float, in_grey: bool, hands: Hands, act: NextAct
+) -> PaletteView:  # fmt: skip
     """Work the room out from what is on record."""
     wells = c.palette.by_lightness
     chosen = next((w for w in wells if w.id == chosen_id), wells[0] if wells else None)
@@ -25,27 +52,13 @@ def palette_view(c: Commission, chosen_id: int, patch_mm: float, grey: bool) -> 
         Section(
             "Taking a colour",
             (
-                Amount("patch", "Patch on the canvas", patch_mm, 0.5, 60, 0.5, 1, "mm"),
+                Amount("Patch on the canvas", patch_mm, 0.5, 60, hands.set_patch, 0.5, 1, "mm"),
                 Note("Click on the crop: the mean of the patch becomes a well. White fur reflects what is round it; trust the patch."),
             ),
         )
     ]  # fmt: skip
     if chosen is not None:
-        lightness, a, b = chosen.lab
-        sections.append(
-            Section(
-                "This well",
-                (
-                    Field("name", "Name", chosen.name),
-                    Fact("Lightness", f"L* {lightness:.1f}, {value_word(lightness)}"),
-                    Fact("Towards red (+) or green", _signed("a*", a)),
-                    Fact("Towards yellow (+) or blue", _signed("b*", b)),
-                    Fact("Mean of", f"{chosen.patch_mm:g}\u202fmm patch"),
-                    Field("mix", "Mix, in parts", chosen.mix, "white 6 : ochre 2 : sienna 1", long=True),
-                    Press("empty", "Empty this well"),
-                ),
-            )
-        )
+        sections.append(Section("This well", _well_lines(chosen)))
     sections.append(
         Section(
             "Care",
@@ -55,22 +68,52 @@ def palette_view(c: Commission, chosen_id: int, patch_mm: float, grey: bool) -> 
             ),
         )
     )  # fmt: skip
-    switch = Switch("show", "Show", (("colour", "colour"), ("grey", "grey")), "grey" if grey else "colour")
+    switch = Switch("Show", ((False, "colour"), (True, "grey")), hands.show_grey, in_grey)
     mixed = sum(bool(w.mix.strip()) for w in wells)
     remark = f"{mixed} of {len(wells)} wells have a mix" if wells else "G shows greys"
-    return PaletteView(wells, chosen, BenchSheet(tuple(sections), _act(c, chosen, mixed)), ChoiceSheet((switch,), remark))
+    overlays = _overlays(wells, chosen)
+    return PaletteView(wells, chosen, overlays, BenchSheet(tuple(sections), act), ChoiceSheet((switch,), remark))
+
+
+def _well_lines(well: Well) -> tuple[Line, ...]:
+    def named(text: str) -> Meaning:
+        name = text.strip() or well.name
+        return _changed(f"Named the well {name}", replace(well, name=name))
+
+    def mixed(text: str) -> Meaning:
+        return _changed(f"Wrote the mix of {well.name}", replace(well, mix=text.strip()))
+
+    empty = Edit(PALETTE, f"Emptied {well.name}", lambda p: empty_well(p, well.id))
+    lightness, a, b = well.lab
+    off = () if well.at_mm is not None else (Note("Its place is no longer on the canvas; colour and mix are kept."),)
+    return (
+        Swatch(value_word(lightness), well.srgb, f"L* {lightness:.1f}"),
+        Field("Name", well.name, named, about=well.id),
+        Fact("Towards red (+) or green", _signed("a*", a)),
+        Fact("Towards yellow (+) or blue", _signed("b*", b)),
+        Fact("Mean of", f"{well.patch_mm:g}\u202fmm patch"),
+        *off,
+        Field("Mix, in parts", well.mix, mixed, "white 6 : ochre 2 : sienna 1", True, well.id),
+        Press("Empty this well", lambda: empty),
+    )
+
+
+def _changed(label: str, well: Well) -> Edit[Any]:
+    return Edit(PALETTE, label, lambda p: change_well(p, well))
 
 
 def _signed(letter: str, value: float) -> str:
     return f"{letter} {value:+.1f}".replace("-", "−")
 
 
-def _act(c: Commission, chosen: Well | None, mixed: int) -> NextAct:
-    if not c.compose.framed:
-        return NextAct("Go to Compose", "colours are taken from the crop")
-    if chosen is None:
-        return NextAct("Click on the crop", "the middle tone first, then darks and lights", enabled=False)
-    if mixed < len(c.palette.wells):
-        unmixed = next(w for w in c.palette.by_lightness if not w.mix.strip())
-        return NextAct(f"Write the mix of {unmixed.name}", f"{len(c.palette.wells) - mixed} wells without a mix")
-    return NextAct("Go on to Layers", "every well has its mix")
+def _overlays(wells: tuple[Well, ...], chosen: Well | None) -> tuple[Overlay, ...]:
+    found: list[Overlay] = []
+    for well in wells:
+        if well.at_mm is not None:
+            here = chosen is not None and well.id == chosen.id
+            found.append(
+                Ring(well.at_mm, radius_px=10, ink="here" if here else "light", weight=3 if here else 2, fill=well.srgb)
+            )
+            if here:
+                found.append(Words(well.at_mm, well.name, shift=(11, 0)))
+    return tuple(found)

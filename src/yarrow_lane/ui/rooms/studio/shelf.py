@@ -5,7 +5,8 @@ from PySide6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainte
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.tone.three_values import GROUNDS
-from yarrow_lane.ui.pictures import PictureShelf
+from yarrow_lane.ui.pictures import Pictures
+from yarrow_lane.ui.references import References
 from yarrow_lane.ui.rooms.studio.view import ShelfCanvas
 from yarrow_lane.ui.theme.colours import SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
@@ -20,12 +21,12 @@ class Shelf(QWidget):
     selected = Signal(str)
     opened = Signal(str)
 
-    def __init__(self, pictures: PictureShelf) -> None:
+    def __init__(self, pictures: Pictures, references: References) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMinimumHeight(px(160))
         self.setAccessibleName("The shelf")
-        self._pictures = pictures
+        self._references = references
         self._canvases: tuple[ShelfCanvas, ...] = ()
         self._chosen = ""
         self._slid = 0.0
@@ -80,7 +81,9 @@ class Shelf(QWidget):
         painter.fillRect(QRectF(0, board, self.width(), px(8)), QColor("#5c5c5c"))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         for canvas, rect, room in places:
-            self._paint_canvas(painter, canvas, rect, room)
+            # Only what is in sight asks for its picture: a shelf may hold thousands.
+            if rect.right() + room > 0 and rect.left() < self.width():
+                self._paint_canvas(painter, canvas, rect, room)
         self._say_what_is_out_of_sight(painter, places)
         painter.end()
 
@@ -96,7 +99,7 @@ class Shelf(QWidget):
         painter.fillRect(rect.translated(px(3), px(3)), QColor("#6b6b6b"))
         if c.sized:
             painter.fillRect(rect, QColor(*GROUNDS.get(c.ground, GROUNDS["white"])))
-            image = self._pictures.thumbnail(c.photo_id, c.photo_name, c.crop) if c.photo_id and c.crop else None
+            image = self._references.thumbnail(c.compose)
             if image is not None:
                 # What is not painted yet shows faintly over the ground.
                 painter.setOpacity(0.35 + 0.65 * c.share_painted)

@@ -1,19 +1,19 @@
-"""What the studio shows now."""
+"""What the studio shows now, and what each line means."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
+from typing import Any, Literal, Protocol
 
-from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.doors import passes_of
-from yarrow_lane.commission.standing import Standing, standings
+from yarrow_lane.commission.standing import CommissionStanding, Outlook, state_words
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.commission.today import todays_acts
-from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS
+from yarrow_lane.compose.composition import Compose
+from yarrow_lane.desk.standings import Unreadable
+from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS, Medium, SitterKind
+from yarrow_lane.lane.standing import act_detail
 from yarrow_lane.measure.days import day_text, monday_of
 from yarrow_lane.measure.lengths import hours_text, size_text
-from yarrow_lane.measure.plane import Rect
 from yarrow_lane.ui.bench_sheet import (
-    Amount,
     BenchSheet,
     ChoiceSheet,
     Day,
@@ -27,11 +27,14 @@ from yarrow_lane.ui.bench_sheet import (
     Press,
     Section,
     Switch,
-    Tick,
     plain_options,
 )
+from yarrow_lane.ui.rooms.studio.settings import Hands as SettingsHands
+from yarrow_lane.ui.rooms.studio.settings import settings_sections
 
 WEEKS = 5
+OnBench = Literal["today", "start", "settings"]
+_DEEDS = 6  # our choice: what fits above the rest of the bench
 
 
 @dataclass(frozen=True)
@@ -39,16 +42,29 @@ class StartForm:
     """A commission being started."""
 
     sitter: str = ""
-    kind: str = "dog"
+    kind: SitterKind = "dog"
     client: str = ""
-    medium: str = "acrylic"
+    medium: Medium = "acrylic"
     promised: date | None = None
     wish: str = ""
 
 
+class Hands(SettingsHands, Protocol):
+    """What the page does for the bench."""
+
+    def put_on_bench(self, what: OnBench) -> None: ...
+    def fill_form(self, form: StartForm) -> None: ...
+    def start(self) -> None: ...
+    def open_selected(self) -> None: ...
+    def put_away(self) -> None: ...
+    def want_demo(self) -> None: ...
+    def save_calendar(self) -> None: ...
+    def save_hours(self) -> None: ...
+
+
 @dataclass(frozen=True)
 class ShelfCanvas:
-    """One canvas on the shelf, mm; sizeless ones stand as an outline."""
+    """One canvas on the shelf, mm; sizeless ones stand as an outline, `compose` is what it shows."""
 
     commission_id: str
     title: str
@@ -58,9 +74,7 @@ class ShelfCanvas:
     width_mm: float
     height_mm: float
     sized: bool
-    photo_id: str
-    photo_name: str
-    crop: Rect | None
+    compose: Compose
     ground: str
     share_painted: float
 
@@ -95,150 +109,149 @@ class StudioView:
 
 
 def studio_view(
-    studio: Studio, commissions: tuple[Commission, ...], now: datetime, selected: str, form: StartForm | None, settings: bool
-) -> StudioView:
-    """Work the page out from what is on record."""
-    found = standings(commissions, studio, now)
-    worries = sum(bool(s.worry) for s in found)
-    many = len(found)
+    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
+    selected: str, on_bench: OnBench, form: StartForm, hands: Hands,
+) -> StudioView:  # fmt: skip
+    """Work the page out from how every commission stands."""
+    worries = sum(bool(o.worry) for o in found) + len(unreadable)
+    many = len(found) + len(unreadable)
     count = f"{many} commission{'s' * (many != 1)} on the lane" if many else "no commissions yet"
-    under = "all promises hold" if not worries else f"{worries} need{'s' * (worries == 1)} a look"
     climate = studio.climate
-    if form is not None:
-        bench = _start_bench(form)
-    elif settings:
-        bench = _settings_bench(studio)
-    else:
-        bench = _today_bench(studio, found, now, selected)
-    chosen = "start" if form is not None else "settings" if settings else "today"
     return StudioView(
         heading=studio.name,
-        under=under if many else "",
+        under=("all promises hold" if not worries else f"{worries} need{'s' * (worries == 1)} a look") if many else "",
         worried=bool(worries),
         count=f"{count} · {climate.celsius:.0f}\u202f°C, {climate.humidity:.0f}\u202f% at the easel",
-        shelf=tuple(_canvas(s, studio) for s in found),
+        shelf=(*(_canvas(o, studio, now) for o in found), *(_unreadable(u) for u in unreadable)),
         first_day=monday_of(now.date()),
         today=now.date(),
-        rows=tuple(_row(s, studio) for s in found if s.commission.deliver.delivered is None),
+        rows=tuple(_row(o, studio) for o in found if o.standing.delivered is None),
         weekdays=studio.week.weekdays,
-        bench=bench,
-        choices=ChoiceSheet(
-            (
-                Switch("bench", "On the bench", (("today", "today"), ("start", "a new commission"), ("settings", "the studio")), chosen),
-                Switch("save", "Save", (("calendar", "calendar…"), ("hours", "hours…"))),
-            ),
-        ),
-    )  # fmt: skip
-
-
-def _canvas(s: Standing, studio: Studio) -> ShelfCanvas:
-    c = s.commission
-    sized = c.compose.sized
-    passes = passes_of(c, studio)
-    return ShelfCanvas(
-        c.id, c.brief.title, size_text(c.compose.width_mm, c.compose.height_mm, studio.unit) if sized else "no size yet",
-        s.words, s.worry, c.compose.width_mm if sized else 300.0, c.compose.height_mm if sized else 400.0, sized,
-        c.photo.id if c.photo and c.compose.framed else "", c.photo.name if c.photo else "",
-        c.compose.crop, c.tone.ground, len(c.easel.finished) / len(passes) if passes else 0.0,
-    )  # fmt: skip
-
-
-def _row(s: Standing, studio: Studio) -> WeekRow:
-    c = s.commission
-    day = max(1.0, studio.week.minutes_a_day)
-    known = bool(s.sittings) or (s.work.wait_days > 0 and c.compose.sized)
-    return WeekRow(
-        c.id, c.brief.title, tuple((x.day, x.minutes / day) for x in s.sittings), c.brief.promised,
-        s.finish if known else None, bool(c.brief.promised and known and s.finish > c.brief.promised),
-    )  # fmt: skip
-
-
-def _today_bench(studio: Studio, found: tuple[Standing, ...], now: datetime, selected: str) -> BenchSheet:
-    if not found:
-        welcome = Section(
-            "An empty studio",
-            (
-                Note("Start a commission: who is to be painted, for whom, in what, by when. Then drop the client's photographs on the window."),
-                Press("demo", "Show the demo studio instead"),
-            ),
-        )  # fmt: skip
-        return BenchSheet((welcome,), NextAct("Start a commission", "sitter, client, medium, promise date"))
-    acts = todays_acts(found, studio.week, now)
-    deeds: tuple[Line, ...] = tuple(
-        Deed(f"{a.at:%H:%M}", a.title, a.act.title[:1].lower() + a.act.title[1:], f"{hours_text(a.minutes)} · {a.act.detail}")
-        for a in acts[:6]
+        bench=_bench(studio, found, unreadable, painted_today, now, selected, on_bench, form, hands),
+        choices=_choices(on_bench, hands),
     )
+
+
+def _choices(on_bench: OnBench, hands: Hands) -> ChoiceSheet:
+    benches = (("today", "today"), ("start", "a new commission"), ("settings", "the studio"))
+    return ChoiceSheet(
+        (
+            Switch("On the bench", benches, hands.put_on_bench, on_bench),
+            Switch("Save", (("calendar", "calendar…"),), lambda _: hands.save_calendar()),
+            Switch("", (("hours", "hours…"),), lambda _: hands.save_hours()),
+        )
+    )
+
+
+def _canvas(o: Outlook, studio: Studio, now: datetime) -> ShelfCanvas:
+    s = o.standing
+    compose, sized = s.compose, s.compose.sized
+    return ShelfCanvas(
+        s.id, s.title, size_text(compose.width_mm, compose.height_mm, studio.unit) if sized else "no size yet",
+        state_words(s, now), o.worry, compose.width_mm if sized else 300.0, compose.height_mm if sized else 400.0, sized,
+        compose, s.ground, s.finished / s.passes if s.passes else 0.0,
+    )  # fmt: skip
+
+
+def _unreadable(u: Unreadable) -> ShelfCanvas:
+    return ShelfCanvas(
+        u.id, u.title, "cannot be read", "", u.trouble.remedy or u.trouble.what, 300.0, 400.0, False, Compose(), "", 0.0
+    )
+
+
+def _row(o: Outlook, studio: Studio) -> WeekRow:
+    s = o.standing
+    day = max(1.0, studio.week.minutes_a_day)
+    known = s.compose.sized and bool(s.rooms)
+    late = bool(s.promised and o.finish > s.promised)
+    return WeekRow(
+        s.id, s.title, tuple((x.day, x.minutes / day) for x in o.sittings), s.promised, o.finish if known else None, known and late
+    )  # fmt: skip
+
+
+def _bench(
+    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
+    selected: str, on_bench: OnBench, form: StartForm, hands: Hands,
+) -> BenchSheet:  # fmt: skip
+    if on_bench == "start":
+        return _start_bench(form, hands)
+    if on_bench == "settings":
+        return BenchSheet(settings_sections(studio, hands), NextAct("Back to today", "", lambda: hands.put_on_bench("today")))
+    if not found and not unreadable:
+        welcome = "Start a commission: who is to be painted, for whom, in what, by when. Then drop the client's photographs on the window."
+        section = Section("An empty studio", (Note(welcome), Press("Show the demo studio instead", hands.want_demo)))
+        act = NextAct("Start a commission", "sitter, client, medium, promise date", lambda: hands.put_on_bench("start"))
+        return BenchSheet((section,), act)
+    return _today_bench(studio, found, unreadable, painted_today, now, selected, hands)
+
+
+def _today_bench(
+    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
+    selected: str, hands: Hands,
+) -> BenchSheet:  # fmt: skip
+    acts = todays_acts([o.standing for o in found], studio.week, now, painted_today)
+    deeds: tuple[Line, ...] = tuple(
+        Deed(
+            f"{a.at:%H:%M}", a.title, a.act.title[:1].lower() + a.act.title[1:],
+            f"{hours_text(a.minutes)} · {act_detail(a.act, a.at)}",
+        )
+        for a in acts[:_DEEDS]
+    )  # fmt: skip
     sections = [Section("Today, by the clock", deeds or (Note("Nothing can be begun today: all of it dries or rests."),))]
-    worries = tuple(Fact(s.commission.brief.title, s.worry, "wrong") for s in found if s.worry)
+    worries = tuple(Fact(o.standing.title, o.worry, "wrong") for o in found if o.worry)
+    worries += tuple(Fact(u.title, "cannot be read", "wrong") for u in unreadable)
     if worries:
-        sections.append(Section("Needs a look", worries))
-    chosen = next((s for s in found if s.commission.id == selected), found[0])
-    c = chosen.commission
-    promise = day_text(c.brief.promised) if c.brief.promised else "not promised"
+        more = (Note(f"and {len(worries) - 12} more"),) if len(worries) > 12 else ()
+        sections.append(Section("Needs a look", (*worries[:12], *more)))
+    broken = next((u for u in unreadable if u.id == selected), None)
+    if broken is not None:
+        away = Press(f"Put {broken.title} away", hands.put_away)
+        sections.append(Section(broken.title, (Note(broken.trouble.sentence, "wrong"), away)))
+        return BenchSheet(tuple(sections), NextAct(f"{broken.title} cannot be opened", broken.trouble.remedy))
+    if not found:
+        return BenchSheet(tuple(sections))
+    chosen = next((o for o in found if o.standing.id == selected), found[0])
+    s = chosen.standing
+    sections.append(Section(s.title, _chosen_lines(chosen, hands)))
+    return BenchSheet(tuple(sections), NextAct(f"Open {s.title}", s.act.title if s.act else "delivered", hands.open_selected))
+
+
+def _chosen_lines(o: Outlook, hands: Hands) -> tuple[Line, ...]:
+    s: CommissionStanding = o.standing
     lines: list[Line] = [
-        Fact("For", c.brief.client or "not written"),
-        Fact("Promised", promise),
-        Fact("Stands at", chosen.door if c.deliver.delivered is None else "delivered"),
-        Fact("Still to paint", hours_text(chosen.work.minutes_left)),
+        Fact("For", s.client or "not written"),
+        Fact("Promised", day_text(s.promised) if s.promised else "not promised"),
+        Fact("Stands at", s.door if s.delivered is None else "delivered"),
+        Fact("Still to do", hours_text(s.minutes_left)),
     ]
-    if c.deliver.delivered is None and c.compose.sized:
-        tone = "plain" if chosen.days_in_hand is None else "good" if chosen.days_in_hand >= 0 else "wrong"
-        lines.append(Fact("Likely ready", day_text(chosen.finish), tone))
-    lines.append(Press("put away", f"Put {c.brief.title} away"))
-    sections.append(Section(c.brief.title, tuple(lines)))
-    act = NextAct(f"Open {c.brief.title}", chosen.act.title if chosen.act else "delivered")
-    return BenchSheet(tuple(sections), act)
+    if s.delivered is None and s.compose.sized:
+        late = s.promised is not None and o.finish > s.promised
+        mood = "plain" if s.promised is None else "wrong" if late else "good"
+        lines.append(Fact("Likely ready", day_text(o.finish), mood))  # type: ignore[arg-type]
+    lines.append(Press(f"Put {s.title} away", hands.put_away))
+    return tuple(lines)
 
 
-def _start_bench(form: StartForm) -> BenchSheet:
+def _start_bench(form: StartForm, hands: Hands) -> BenchSheet:
+    def fills(**changed: Any) -> None:
+        hands.fill_form(replace(form, **changed))
+
     section = Section(
         "A new commission",
         (
-            Field("sitter", "Sitter", form.sitter, "who is to be painted"),
-            Pick("kind", "Is a", form.kind, plain_options(SITTER_KINDS)),
-            Field("client", "Client", form.client, "who asked for it"),
-            Pick("medium", "Medium", form.medium, plain_options(MEDIA)),
-            Day("promised", "Promised for", form.promised),
-            Field("wish", "Brief, in a sentence or two", form.wish, "close likeness, leave the collar on…", long=True),
+            Field("Sitter", form.sitter, lambda v: fills(sitter=v), "who is to be painted"),
+            Pick("Is a", form.kind, plain_options(SITTER_KINDS), lambda v: fills(kind=v)),
+            Field("Client", form.client, lambda v: fills(client=v), "who asked for it"),
+            Pick("Medium", form.medium, plain_options(MEDIA), lambda v: fills(medium=v)),
+            Day("Promised for", form.promised, lambda v: fills(promised=v)),
+            Field(
+                "Brief, in a sentence or two", form.wish, lambda v: fills(wish=v), "close likeness, leave the collar on…", True
+            ),
         ),
     )
-    return BenchSheet((section,), NextAct("Start the commission", "then drop the client's photographs on the window"))
-
-
-def _settings_bench(studio: Studio) -> BenchSheet:
-    days = studio.week.weekdays
-    ticks = tuple(Tick(f"weekday {n}", word, n in days) for n, word in enumerate(_DAY_WORDS))
-    sections = (
-        Section(
-            "The studio",
-            (
-                Field("name", "Name of the studio", studio.name),
-                Field("painter", "Your name, under letters", studio.painter),
-            ),
-        ),
-        Section(
-            "At the easel",
-            (
-                Amount("celsius", "Temperature", studio.climate.celsius, 5, 40, 1, 0, "°C"),
-                Amount("humidity", "Humidity", studio.climate.humidity, 5, 95, 5, 0, "%"),
-                Amount("hours", "Painting a day", studio.week.minutes_a_day / 60, 0.5, 14, 0.5, 1, "h"),
-                Amount("begin", "From", studio.week.starts_at_hour, 0, 20, 1, 0, "o’clock"),
-            ),
-        ),
-        Section("Painting days", ticks),
-        Section(
-            "On the screen",
-            (
-                Pick("unit", "Lengths in", studio.unit, (("cm", "centimetres"), ("in", "inches"))),
-                Tick("evening", "Dim, for the evening", studio.evening),
-                Pick("text", "Size of the text", str(studio.text_percent), tuple((str(n), f"{n}\u202f%") for n in (100, 125, 150))),
-            ),
-        ),
-    )  # fmt: skip
-    return BenchSheet(sections, NextAct("Back to today"))
-
-
-_DAY_WORDS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+    return BenchSheet(
+        (section,), NextAct("Start the commission", "then drop the client's photographs on the window", hands.start)
+    )
 
 
 def days_shown(view: StudioView) -> tuple[date, ...]:

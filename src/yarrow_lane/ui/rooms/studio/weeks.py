@@ -3,7 +3,7 @@
 from datetime import date
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.measure.days import MONTHS, WEEKDAYS
@@ -11,18 +11,28 @@ from yarrow_lane.ui.rooms.studio.view import StudioView, WeekRow, days_shown
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
+_MOST_ROWS = 8  # our choice: more rows than these are slid through with the wheel, so that the shelf keeps its room
+
 
 class Weeks(QWidget):
-    """Five weeks from this Monday; one row for each commission."""
+    """Five weeks from this Monday; one row for each commission. The wheel slides the rows when there are many."""
 
     def __init__(self) -> None:
         super().__init__()
         self._view: StudioView | None = None
+        self._first = 0
 
     def show_view(self, view: StudioView) -> None:
         self._view = view
-        self.setMinimumHeight(px(58) + px(32) * max(3, len(view.rows)))
+        self._first = min(self._first, max(0, len(view.rows) - _MOST_ROWS))
+        self.setMinimumHeight(px(58) + px(32) * min(_MOST_ROWS, max(3, len(view.rows))))
         self.update()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if self._view is not None:
+            step = -1 if event.angleDelta().y() > 0 else 1
+            self._first = min(max(0, self._first + step), max(0, len(self._view.rows) - _MOST_ROWS))
+            self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -37,8 +47,9 @@ class Weeks(QWidget):
         days = days_shown(view)
         left, right, top = px(178), self.width() - px(14), px(56)
         step = (right - left) / len(days)
-        row_h = min(px(64), (self.height() - top - px(8)) / max(1, len(view.rows)))
-        foot = top + row_h * max(3, len(view.rows))
+        rows = view.rows[self._first : self._first + _MOST_ROWS]
+        row_h = min(px(64), (self.height() - top - px(8)) / max(1, len(rows)))
+        foot = top + row_h * max(3, len(rows))
         painter.setFont(lettering(13))
         for n, day in enumerate(days):
             x = left + n * step
@@ -54,14 +65,19 @@ class Weeks(QWidget):
                 painter.setPen(QColor(c.text))
                 painter.setFont(lettering(14, "bold"))
                 painter.drawText(QPointF(x, px(22)), f"{day.day}\u202f{MONTHS[day.month - 1]}")
-        for n, row in enumerate(view.rows):
+        for n, row in enumerate(rows):
             self._paint_row(painter, view, row, QRectF(left, top + n * row_h, right - left, row_h), step)
         today = left + ((view.today - view.first_day).days + 0.5) * step
         painter.setPen(QPen(QColor(c.here_edge), 2))
         painter.drawLine(QPointF(today, px(46)), QPointF(today, foot))
         painter.setFont(lettering(12.5, "bold"))
         painter.setPen(QColor(c.text))
-        painter.drawText(QRectF(px(20), px(28), px(150), px(20)), Qt.AlignmentFlag.AlignVCenter, "The weeks ahead")
+        painter.drawText(QRectF(px(20), px(28), px(150), px(20)), Qt.AlignmentFlag.AlignVCenter, self._words(view))
+
+    def _words(self, view: StudioView) -> str:
+        if len(view.rows) <= _MOST_ROWS:
+            return "The weeks ahead"
+        return f"{self._first + 1} to {min(len(view.rows), self._first + _MOST_ROWS)} of {len(view.rows)}"
 
     def _paint_row(self, painter: QPainter, view: StudioView, row: WeekRow, place: QRectF, step: float) -> None:
         c = colours()
@@ -87,11 +103,13 @@ class Weeks(QWidget):
                 height = max(3.0, min(1.0, share) * (place.height() - px(26)))
                 painter.drawRect(QRectF(x + 2, base - height, step - 4, height))
         if row.finish is not None:
-            self._paint_finish(painter, row, x_of(row.finish), base, place, step)
+            self._paint_finish(painter, row, row.finish, x_of(row.finish), base, place, step)
         if row.promised is not None:
             self._paint_flag(painter, row.promised, x_of(row.promised), base, place, step)
 
-    def _paint_finish(self, painter: QPainter, row: WeekRow, x: float, base: float, place: QRectF, step: float) -> None:
+    def _paint_finish(
+        self, painter: QPainter, row: WeekRow, finish: date, x: float, base: float, place: QRectF, step: float
+    ) -> None:  # fmt: skip
         c = colours()
         colour = QColor(c.wrong if row.late else c.holds)
         painter.setFont(lettering(12.5))
@@ -101,8 +119,8 @@ class Weeks(QWidget):
             painter.drawText(QRectF(place.right() - px(70), base + px(1), px(68), px(14)), Qt.AlignmentFlag.AlignRight, words)
             return
         # The bar spans what is only waiting: from the last sitting to the day it can be handed over.
-        last = max((d for d, _ in row.sittings), default=row.finish)
-        begin = max(place.left(), x - (row.finish - last).days * step if row.finish else x)
+        last = max((d for d, _ in row.sittings), default=finish)
+        begin = max(place.left(), x - (finish - last).days * step)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(colour)
         painter.drawRoundedRect(QRectF(begin, base + px(4), x + step - begin, px(5)), 2, 2)

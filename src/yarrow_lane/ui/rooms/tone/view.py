@@ -1,9 +1,11 @@
-"""What the tone room shows now."""
+"""What the tone room shows now, and what each line means."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Any, Protocol
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.tone.three_values import GROUNDS, Tone
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.tone.three_values import GROUNDS, TONE, set_limits
 from yarrow_lane.ui.bench_sheet import (
     Amount,
     BenchSheet,
@@ -14,33 +16,54 @@ from yarrow_lane.ui.bench_sheet import (
     Note,
     Pick,
     Section,
+    Span,
     Switch,
     plain_options,
 )
 
 
+class Hands(Protocol):
+    """What the page does for the bench."""
+
+    def show_look(self, look: str) -> None: ...
+
+
 @dataclass(frozen=True)
 class ToneView:
-    """The whole room; `study` is what the study is made with."""
+    """The whole room."""
 
-    study: Tone
     bench: BenchSheet
     choices: ChoiceSheet
 
 
-def tone_view(c: Commission, shares: tuple[float, float, float] | None, look: str) -> ToneView:
+def _limits(dark: float, light: float) -> Edit[Any]:
+    return Edit(TONE, "Moved the limits of the values", lambda t: set_limits(t, dark, light), join="limits")
+
+
+def _squint(mm: float) -> Edit[Any]:
+    return Edit(TONE, "Changed the squint", lambda t: replace(t, squint_mm=mm), join="squint")
+
+
+def _ground(name: str) -> Edit[Any]:
+    return Edit(TONE, f"Ground: {name}", lambda t: replace(t, ground=name))
+
+
+def _coats(number: float) -> Edit[Any]:
+    return Edit(TONE, f"{number:.0f} coats of gesso", lambda t: replace(t, ground_coats=round(number)), join="coats")
+
+
+def tone_view(c: Commission, shares: tuple[float, float, float] | None, look: str, hands: Hands, act: NextAct) -> ToneView:
     """Work the room out; `shares` of dark, middle and light once the study is made."""
     tone = c.tone
     found: tuple[Line, ...] = ()
     if shares is not None:
         found = tuple(Fact(word, f"{share:.0%}") for word, share in zip(("Dark", "Middle", "Light"), shares, strict=True))
-    sections = [
+    sections = (
         Section(
             "Three values",
             (
-                Amount("dark", "Dark below", tone.dark_below, 1, 98, 1, 0, "L*"),
-                Amount("light", "Light above", tone.light_above, 2, 99, 1, 0, "L*"),
-                Amount("squint", "Squint", tone.squint_mm, 0, 40, 0.5, 1, "mm"),
+                Span("Middle, L*", (tone.dark_below, tone.light_above), 1, 99, _limits),
+                Amount("Squint", tone.squint_mm, 0, 40, _squint, 0.5, 1, "mm"),
                 *found,
                 Note("Right values forgive wrong colours. On a middle ground both lighter and darker can be judged."),
             ),
@@ -48,16 +71,11 @@ def tone_view(c: Commission, shares: tuple[float, float, float] | None, look: st
         Section(
             "The ground",
             (
-                Pick("ground", "Laid with", tone.ground, plain_options(tuple(GROUNDS))),
-                Amount("coats", "Coats of gesso beneath", tone.ground_coats, 0, 12),
+                Pick("Laid with", tone.ground, plain_options(tuple(GROUNDS)), _ground),
+                Amount("Coats of gesso beneath", tone.ground_coats, 0, 12, _coats),
                 Note("Sanding primer makes dust: wear a mask or sand wet, and follow the product's safety data sheet."),
             ),
         ),
-    ]
-    act = NextAct("Note the ground", "white, a thin earth wash, grey or dark", enabled=False)
-    if not c.compose.framed:
-        act = NextAct("Go to Compose", "the study is made from the crop")
-    elif tone.ground:
-        act = NextAct("Go on to Palette", f"ground: {tone.ground}")
+    )
     options = (("both", "side by side"), ("study", "the study alone"))
-    return ToneView(tone, BenchSheet(tuple(sections), act), ChoiceSheet((Switch("look", "Look at", options, look),)))
+    return ToneView(BenchSheet(sections, act), ChoiceSheet((Switch("Look at", options, hands.show_look, look),)))

@@ -1,0 +1,198 @@
+"""What rests on what: what becomes of later work when composition or sequence changes, and the list of it in words.
+
+Every step here returns the new commission together with the list, so that the list can be shown before the change is made.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.standing import passes_in
+from yarrow_lane.compose.composition import Compose, to_canvas, to_photo
+from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.easel.session import carried_over
+from yarrow_lane.intake.photos import take_away
+from yarrow_lane.lane.happening import Printed, of_kind
+from yarrow_lane.layers.drying import Climate
+from yarrow_lane.layers.regions import Region
+from yarrow_lane.measure.outlines import clip_to_rect, polygon_area
+from yarrow_lane.measure.plane import Point, Polygon
+from yarrow_lane.palette.wells import Well
+from yarrow_lane.transfer.squares import set_count
+
+_LEAST_MM2 = 1.0  # our choice: less of a region than this is nothing to paint
+
+
+@dataclass(frozen=True)
+class Recomposed:
+    """The commission after the change, and what becomes of later work, a sentence each; none when nothing rested on it."""
+
+    commission: Commission
+    changes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A change that may touch later work: its words, its door, and the step. What becomes of that work is shown before."""
+
+    label: str
+    door: str
+    step: Callable[[Commission], Recomposed]
+
+
+def _count(number: int, one: str, many: str = "") -> str:
+    return f"{number} {one if number == 1 else many or one + 's'}"
+
+
+def _names(names: list[str]) -> str:
+    return ", ".join(names)
+
+
+def recompose(c: Commission, compose: Compose) -> Recomposed:
+    """Another size, turn, crop or photograph.
+
+    Wells and regions stay at the same place of the photograph. What leaves the canvas is named; on another photograph regions
+    and places are begun anew. Another canvas (its size or turn) begins squares and finished passes anew; another crop begins the
+    squares anew. Hours logged stay logged whatever happens.
+    """
+    before = c.compose
+    if compose == before:
+        return Recomposed(c)
+    same_photo = before.framed and compose.framed and _photo(before) == _photo(compose)
+    same_cloth = (before.width_mm, before.height_mm) == (compose.width_mm, compose.height_mm)
+    changes: list[str] = []
+    after = replace(c, compose=compose)
+    after = _wells(after, before, same_photo, changes)
+    after = _regions(after, before, same_photo, changes)
+    after = _drawn(after, same_cloth, changes)
+    after = _painted(after, same_cloth, changes)
+    if any(sheet.made_from == reference_key(before) for sheet in of_kind(c.log, Printed)):
+        changes.append("Sheets printed before show the earlier composition: print them again.")
+    if c.check.at is not None:
+        changes.append("The photograph of the painting was compared with the earlier composition.")
+    return Recomposed(after, tuple(changes))
+
+
+def _photo(compose: Compose) -> str:
+    return compose.background.photo_id if compose.background else ""
+
+
+def _moved(before: Compose, after: Compose, point: Point) -> Point:
+    """The same place of the photograph, canvas mm to canvas mm."""
+    return to_canvas(after, to_photo(before, point))
+
+
+def _wells(c: Commission, before: Compose, same_photo: bool, changes: list[str]) -> Commission:
+    placed = [w for w in c.palette.wells if w.at_mm is not None]
+    if not placed:
+        return c
+    moved: list[Well] = []
+    off: list[str] = []
+    for well in c.palette.wells:
+        at = _moved(before, c.compose, well.at_mm) if same_photo and well.at_mm is not None else None
+        if at is not None and not c.compose.canvas.holds(at):
+            at = None
+            off.append(well.name)
+        moved.append(replace(well, at_mm=at))
+    if not same_photo:
+        changes.append(f"{_count(len(placed), 'well')}: colour and mix are kept, their places lie on another photograph.")
+    elif off:
+        changes.append(f"Off the canvas, colour and mix kept: {_names(off)}.")
+    if same_photo and len(off) < len(placed):
+        changes.append(f"{_count(len(placed) - len(off), 'well')} stay at the same place of the photograph.")
+    return replace(c, palette=replace(c.palette, wells=tuple(moved), made_from=reference_key(c.compose)))
+
+
+def _regions(c: Commission, before: Compose, same_photo: bool, changes: list[str]) -> Commission:
+    regions = c.layers.regions
+    if not regions:
+        return c
+    if not same_photo:
+        words = _count(len(regions), "region is begun anew", "regions are begun anew")
+        changes.append(f"{words}, they were drawn on another photograph: {_names([r.name for r in regions])}.")
+        return replace(c, layers=replace(c.layers, regions=(), made_from=""))
+    kept: list[Region] = []
+    off: list[str] = []
+    for region in regions:
+        outline = _carried(region, before, c.compose)
+        if len(outline) >= 3 and polygon_area(outline) >= _LEAST_MM2:
+            kept.append(replace(region, outline=outline))
+        else:
+            off.append(region.name)
+    if off:
+        changes.append(f"Off the canvas: {_names(off)}.")
+    if kept:
+        changes.append(f"{_count(len(kept), 'region')} stay at the same place of the photograph.")
+    return replace(c, layers=replace(c.layers, regions=tuple(kept), made_from=reference_key(c.compose)))
+
+
+def _carried(region: Region, before: Compose, after: Compose) -> Polygon:
+    """The outline on the new canvas; a background that filled the old canvas fills the new one."""
+    if region.kind == "background" and polygon_area(region.outline) > 0.999 * before.width_mm * before.height_mm:
+        return after.canvas.corners
+    moved = tuple(_moved(before, after, p) for p in region.outline)
+    # Only what crosses the edge is cut: cutting an outline that lies inside would renumber its corners.
+    if all(after.canvas.holds(p) for p in moved):
+        return moved
+    return clip_to_rect(moved, after.canvas)
+
+
+def _drawn(c: Commission, same_cloth: bool, changes: list[str]) -> Commission:
+    drawn = len(c.transfer.drawn)
+    if not drawn:
+        return replace(c, transfer=replace(c.transfer, made_from=""))
+    why = "they were drawn from the earlier crop" if same_cloth else "they were drawn on another canvas"
+    changes.append(f"{_count(drawn, 'square is begun anew', 'squares are begun anew')}: {why}.")
+    return replace(c, transfer=replace(c.transfer, drawn=(), made_from=""))
+
+
+def _painted(c: Commission, same_cloth: bool, changes: list[str]) -> Commission:
+    region_ids = {r.id for r in c.layers.regions}
+    stay = tuple(f for f in c.easel.finished if same_cloth and int(f.pass_id.split(":")[0]) in region_ids)
+    lost = len(c.easel.finished) - len(stay)
+    if lost:
+        why = "their region is gone" if same_cloth else "they were painted on another canvas"
+        words = _count(lost, "finished pass no longer counts", "finished passes no longer count")
+        changes.append(f"{words}: {why}. The hours stay logged.")
+    if stay:
+        changes.append(f"{_count(len(stay), 'finished pass', 'finished passes')} were painted from the earlier crop.")
+    if stay == c.easel.finished:
+        return c
+    return replace(c, easel=replace(c.easel, finished=stay, chosen="", made_from=c.easel.made_from if stay else ""))
+
+
+def resequence(c: Commission, changed: Commission, climate: Climate) -> Recomposed:
+    """Another school, kind of region or medium: finished passes keep their place where region and role are the same.
+
+    `changed` is the commission with the other layers or brief, its easel still as it was.
+    """
+    title = {p.id: p.title for p in passes_in(c, climate)}
+    easel, lost = carried_over(c.easel, passes_in(changed, climate))
+    changes: list[str] = []
+    if lost:
+        words = _count(len(lost), "finished pass has", "finished passes have")
+        names = _names([title.get(f.pass_id, "one of a region wiped out") for f in lost])
+        changes.append(f"{words} no place in the new order: {names}. The hours stay logged.")
+        moved = len(easel.finished)
+        if moved:
+            changes.append(f"{_count(moved, 'finished pass keeps its', 'finished passes keep their')} place.")
+    return Recomposed(replace(changed, easel=easel), tuple(changes))
+
+
+def recount(c: Commission, count: int) -> Recomposed:
+    """Another number of squares: those drawn stood on another lattice. Raises `SquaresTrouble`."""
+    transfer = set_count(c.transfer, count)
+    drawn = len(c.transfer.drawn)
+    lost = drawn > 0 and transfer is not c.transfer
+    words = _count(drawn, "square is begun anew", "squares are begun anew")
+    changes = (f"{words}: they were drawn on another lattice.",) if lost else ()
+    return Recomposed(replace(c, transfer=transfer), changes)
+
+
+def take_photo_away(c: Commission, photo_id: str) -> Recomposed:
+    """The photograph leaves; a crop laid on it goes with it, since nothing would be behind it."""
+    smaller = replace(c, intake=take_away(c.intake, photo_id))
+    if _photo(c.compose) != photo_id:
+        return Recomposed(smaller)
+    found = recompose(smaller, replace(c.compose, background=None))
+    return Recomposed(found.commission, ("The crop laid on it goes with it.", *found.changes))

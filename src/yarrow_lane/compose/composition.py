@@ -1,0 +1,127 @@
+"""What the canvas shows: its size, and the photograph framed on it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.measure.plane import Point, Rect
+from yarrow_lane.measure.trouble import Trouble
+
+# Our choice: smaller than a playing card or larger than a wall is a slip of the pen.
+SMALLEST_MM = 40.0
+LARGEST_MM = 4000.0
+# Our choice: a crop narrower than this many pixels shows nothing to paint from.
+NARROWEST_CROP_PX = 32.0
+
+
+class ComposeTrouble(Trouble):
+    """A size or crop that cannot be."""
+
+
+@dataclass(frozen=True)
+class Framed:
+    """A photograph as the background; `crop` in its upright px fills the canvas and has its proportion."""
+
+    photo_id: str
+    crop: Rect
+
+
+@dataclass(frozen=True)
+class Compose:
+    """Width and height of the canvas in mm, and what fills it; `background` is None until a crop is laid."""
+
+    width_mm: float = 0.0
+    height_mm: float = 0.0
+    format_name: str = ""
+    background: Framed | None = None
+
+    @property
+    def sized(self) -> bool:
+        return self.width_mm > 0 and self.height_mm > 0
+
+    @property
+    def framed(self) -> bool:
+        return self.sized and self.background is not None
+
+    @property
+    def proportion(self) -> float:
+        """Width over height."""
+        return self.width_mm / self.height_mm
+
+    @property
+    def canvas(self) -> Rect:
+        """The canvas in its own mm."""
+        return Rect(0.0, 0.0, self.width_mm, self.height_mm)
+
+
+def crop_scale(compose: Compose) -> float:
+    """Photograph px on each mm of canvas; raises `ComposeTrouble` without a crop."""
+    if compose.background is None or not compose.sized:
+        raise ComposeTrouble("Nothing was measured", "no crop is laid", "choose the size and lay the crop first")
+    return compose.background.crop.width / compose.width_mm
+
+
+def to_canvas(compose: Compose, point: Point) -> Point:
+    """Px of the framed photograph to canvas mm, from the top left corner; raises `ComposeTrouble` without a crop."""
+    scale = crop_scale(compose)
+    assert compose.background is not None
+    crop = compose.background.crop
+    return (point[0] - crop.x) / scale, (point[1] - crop.y) / scale
+
+
+def to_photo(compose: Compose, point: Point) -> Point:
+    """Canvas mm to px of the framed photograph; raises `ComposeTrouble` without a crop."""
+    scale = crop_scale(compose)
+    assert compose.background is not None
+    crop = compose.background.crop
+    return crop.x + point[0] * scale, crop.y + point[1] * scale
+
+
+def set_size(compose: Compose, width_mm: float, height_mm: float, name: str = "", photo_size: Point | None = None) -> Compose:
+    """Choose the canvas; a crop already there keeps its centre and takes the new proportion.
+
+    `photo_size` is that of the framed photograph, upright px. Raises `ComposeTrouble` outside 4 cm to 4 m.
+    """
+    for side in (width_mm, height_mm):
+        if not SMALLEST_MM <= side <= LARGEST_MM:
+            raise ComposeTrouble("That size was not taken", f"{side / 10:g} cm is outside 4 cm to 4 m", "write the size again")
+    sized = replace(compose, width_mm=float(width_mm), height_mm=float(height_mm), format_name=name)
+    if compose.background is None or photo_size is None:
+        return replace(sized, background=None)
+    crop = compose.background.crop
+    return frame(sized, compose.background.photo_id, photo_size, crop.width, crop.centre)
+
+
+def turn(compose: Compose, photo_size: Point | None = None) -> Compose:
+    """Upright to lying and back."""
+    return set_size(compose, compose.height_mm, compose.width_mm, compose.format_name, photo_size)
+
+
+def largest_crop_width(compose: Compose, photo_size: Point) -> float:
+    """The widest crop of the canvas's proportion that the photograph holds, px."""
+    return min(photo_size[0], photo_size[1] * compose.proportion)
+
+
+def frame(compose: Compose, photo_id: str, photo_size: Point, width_px: float, centre: Point) -> Compose:
+    """Lay the crop: so wide, about that centre, moved and shrunk to stay on the photograph.
+
+    Never stretched: its height follows from the canvas. Raises `ComposeTrouble` without a size.
+    """
+    if not compose.sized:
+        raise ComposeTrouble("The crop was not laid", "the canvas has no size yet", "choose a size first")
+    most = largest_crop_width(compose, photo_size)
+    width = min(max(width_px, min(NARROWEST_CROP_PX, most)), most)
+    height = width / compose.proportion
+    x = min(max(0.0, centre[0] - width / 2), photo_size[0] - width)
+    y = min(max(0.0, centre[1] - height / 2), photo_size[1] - height)
+    return replace(compose, background=Framed(photo_id, Rect(x, y, width, height)))
+
+
+def _background(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    """Before version 1 photograph and crop lay side by side in the part."""
+    rest = {name: value for name, value in plain.items() if name not in ("photo_id", "crop")}
+    framed = plain.get("photo_id") and plain.get("crop")
+    return {**rest, "background": {"photo_id": plain["photo_id"], "crop": plain["crop"]} if framed else None}
+
+
+COMPOSE = Part("compose", Compose, "Compose", (_background,))

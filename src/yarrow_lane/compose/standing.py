@@ -1,0 +1,32 @@
+"""Where Compose stands: a size, and a crop laid on a photograph that is still there."""
+
+from yarrow_lane.compose.composition import Compose
+from yarrow_lane.intake.photos import Intake, Photo
+from yarrow_lane.lane.standing import Act, Standing
+from yarrow_lane.measure.lengths import Unit, size_text
+
+
+def lie_word(width_mm: float, height_mm: float) -> str:
+    """Square, upright or lying."""
+    return "square" if width_mm == height_mm else "upright" if height_mm > width_mm else "lying"
+
+
+def to_frame(compose: Compose, intake: Intake) -> Photo | None:
+    """The photograph already framed, else the first lead, else the first kept or any."""
+    laid = compose.background.photo_id if compose.background else ""
+    framed = (p for p in intake.photos if p.id == laid)
+    return next(iter((*framed, *intake.leads, *intake.kept, *intake.photos)), None)
+
+
+def stand(compose: Compose, intake: Intake, unit: Unit) -> Standing:
+    """Where the room stands."""
+    if not compose.sized:
+        return Standing("", "no size chosen", Act("Choose the size", "stock sizes above, or write your own", can=False))
+    w, h = compose.width_mm, compose.height_mm
+    fact = f"{size_text(w, h, unit)}, {lie_word(w, h)}"
+    laid = compose.background
+    if laid is not None and any(p.id == laid.photo_id for p in intake.photos):
+        return Standing(fact)
+    if not intake.photos:
+        return Standing(fact, "no crop laid", Act("Take photographs in first", "the crop is laid on one of them"))
+    return Standing(fact, "no crop laid", Act("Lay the crop", "as large as the photograph allows, never stretched"))

@@ -1,0 +1,101 @@
+"""Where the way out stands: sign, rest, last list, varnish, pack, hand over, each not before its time."""
+
+from datetime import date, datetime
+
+from yarrow_lane.deliver.handover import (
+    ACRYLIC_WAIT_DAYS,
+    COAT_GAP_HOURS,
+    COATS,
+    OIL_WAIT_DAYS,
+    PACK_WAIT_HOURS,
+    REST_HOURS,
+    Deliver,
+    needs_varnish,
+    next_coat_from,
+    pack_from,
+    rest_ends,
+    step_now,
+    varnish_from,
+)
+from yarrow_lane.intake.brief import Medium
+from yarrow_lane.lane.standing import BEFORE, SMALL_MIN, Act, Standing, Task
+from yarrow_lane.layers.drying import Film
+from yarrow_lane.measure.days import day_text
+
+_LOOK_MIN, _PACK_MIN = 60.0, 30.0  # our choice
+_DAY_MIN, _HOUR_MIN = 1440.0, 60.0
+
+
+def earliest_coat(deliver: Deliver, medium: Medium, last_painted: datetime | None, thickest: Film) -> datetime | None:
+    """The earliest moment for the next coat of varnish."""
+    return next_coat_from(deliver) or varnish_from(medium, last_painted, thickest)
+
+
+def stand(
+    deliver: Deliver, medium: Medium, promised: date | None, last_painted: datetime | None, painting_left: bool,
+    thickest: Film, now: datetime,
+) -> Standing:  # fmt: skip
+    """Where the room stands."""
+    if deliver.delivered is not None:
+        return Standing(f"delivered {day_text(deliver.delivered.date())}")
+    act = _act(deliver, medium, last_painted, thickest)
+    fact = f"promised {day_text(promised)}" if promised else ""
+    until = act.not_before if act.not_before is not None and act.not_before > now else None
+    tasks = tasks_left(deliver, medium, last_painted, painting_left, thickest)
+    return Standing(fact, f"next: {step_now(deliver, medium)}", act, tasks, until=until)
+
+
+def _act(d: Deliver, medium: Medium, last_painted: datetime | None, thickest: Film) -> Act:
+    match step_now(d, medium):
+        case "sign":
+            return Act("Sign it", "when that corner is finished")
+        case "rest" if d.rest_from is None:
+            return Act("Turn it to the wall", "24 to 48 h unseen")
+        case "rest":
+            return Act("Look with fresh eyes", "the rest is over", _LOOK_MIN, rest_ends(d), "rests until")
+        case "last list":
+            left = sum(not line.done for line in d.last_list)
+            return Act("Last sitting", f"{left} to mend: mark each line once it is done", _LOOK_MIN, can=False)
+        case "varnish":
+            coat = f"coat {len(d.coats) + 1} of {COATS}"
+            earliest = earliest_coat(d, medium, last_painted, thickest)
+            return Act("Varnish, a thin coat", coat, SMALL_MIN, earliest, f"{coat}, from")
+        case "pack":
+            return Act("Pack it", "glassine on the paint, corners, board", _PACK_MIN, pack_from(d, medium), "from")
+    return Act("Hand it over", "balance paid, care sheet with it")
+
+
+def tasks_left(
+    d: Deliver, medium: Medium, last_painted: datetime | None, painting_left: bool, thickest: Film
+) -> tuple[Task, ...]:  # fmt: skip
+    """The steps still to come, with the waits that cannot be painted away."""
+    tasks: list[Task] = []
+
+    def add(words: str, minutes: float, wait_min: float, earliest: datetime | None = None, also: float | None = None) -> None:
+        after = ((len(tasks) - 1, wait_min),) if tasks else ((BEFORE, 0.0),)
+        tasks.append(Task(words, minutes, after + (((BEFORE, also),) if also is not None else ()), earliest, whole=True))
+
+    if d.signed is None:
+        add("sign", SMALL_MIN, 0.0)
+    if d.looked is None:
+        waits = REST_HOURS * _HOUR_MIN if d.rest_from is None else 0.0
+        if not tasks and waits:
+            add("turn it to the wall", 0.0, 0.0)
+        add("look with fresh eyes", _LOOK_MIN, waits, rest_ends(d))
+    elif any(not line.done for line in d.last_list):
+        add("last sitting", _LOOK_MIN, 0.0)
+    if d.packed is None:
+        packable = pack_from(d, medium)
+        if needs_varnish(medium):
+            days = OIL_WAIT_DAYS if medium == "oil over acrylic" else ACRYLIC_WAIT_DAYS[thickest]
+            for coat in range(len(d.coats), COATS):
+                first = coat == 0
+                earliest = next_coat_from(d) if d.coats else None
+                if first and not painting_left:
+                    earliest = varnish_from(medium, last_painted, thickest)
+                gap = 0.0 if coat == len(d.coats) else COAT_GAP_HOURS * _HOUR_MIN
+                add("varnish", SMALL_MIN, gap, earliest, days * _DAY_MIN if first and painting_left else None)
+        coats_left = needs_varnish(medium) and len(d.coats) < COATS
+        add("pack", _PACK_MIN, PACK_WAIT_HOURS * _HOUR_MIN if coats_left else 0.0, packable)
+    add("hand over", SMALL_MIN, 0.0)
+    return tuple(tasks)

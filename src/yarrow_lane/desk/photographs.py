@@ -1,0 +1,60 @@
+"""Taking picture files into the studio: looked at in a worker, stored by content, the place taken out."""
+
+from pathlib import Path
+from typing import Protocol
+
+from yarrow_lane.intake.location import without_location
+from yarrow_lane.intake.opening import Glance, PictureFacts
+from yarrow_lane.intake.photos import Photo, photo_from
+from yarrow_lane.measure.progress import SILENT, Progress
+from yarrow_lane.store.things import Things
+from yarrow_lane.workers.pool import Limits, Workers
+
+# Our choice: no photograph of a client's takes longer to look at, or more memory.
+ARRIVAL_LIMITS = Limits(2_000_000_000, 20.0)
+
+
+class Look(Protocol):
+    """How a file is looked at; `intake.opening.glance` looks here, `in_a_worker` within limits and in a process of its own."""
+
+    def __call__(self, source: Path | bytes, name: str, progress: Progress = SILENT) -> Glance: ...
+
+
+def in_a_worker(workers: Workers) -> Look:
+    """What comes from outside is never decoded in the window's own process."""
+
+    def look(source: Path | bytes, name: str, progress: Progress = SILENT) -> Glance:
+        found: Glance = workers.ask("intake.opening:glance", source, name, progress=progress, limits=ARRIVAL_LIMITS)
+        return found
+
+    return look
+
+
+class Photographs:
+    """Every method blocks and is safe on any thread."""
+
+    def __init__(self, photos: Things, look: Look) -> None:
+        self._photos, self._look = photos, look
+
+    def keep_picture(self, source: Path | bytes, name: str, progress: Progress = SILENT) -> tuple[str, PictureFacts]:
+        """Store a picture of the painter's own by its content. Raises `Trouble` and stores nothing when it is no picture."""
+        facts = self._look(source, name, progress).facts
+        return self._photos.keep(_bytes_of(source)), facts
+
+    def photo_from_file(
+        self, source: Path | bytes, name: str, answers: int = 0, keep_location: bool = False, progress: Progress = SILENT
+    ) -> Photo:  # fmt: skip
+        """A photograph ready to be taken in, its file stored.
+
+        It is decoded once, small, so that damage shows now and copies of one shot are recognised. The place where it was made is
+        taken out of the stored file unless it is kept on purpose. Raises `Trouble`.
+        """
+        seen = self._look(source, name, progress)
+        data = _bytes_of(source)
+        if seen.facts.has_location and not keep_location:
+            data = without_location(data)
+        return photo_from(self._photos.keep(data), name, seen.facts, seen.shot, answers)
+
+
+def _bytes_of(source: Path | bytes) -> bytes:
+    return source if isinstance(source, bytes) else source.read_bytes()

@@ -1,0 +1,112 @@
+"""Values out of the file: only what differs is read again, and what cannot be read says which copy has it."""
+
+import sqlite3
+from collections import OrderedDict
+from pathlib import Path
+from typing import Any
+
+from yarrow_lane.commission.commission import PARTS, Commission
+from yarrow_lane.commission.studio import STUDIO_PART, Studio
+from yarrow_lane.store.codec import from_json, happening_from_json, is_current
+from yarrow_lane.store.database import Database
+from yarrow_lane.store.parts import Parts
+from yarrow_lane.store.schema import NEWEST, schema_number
+from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
+from yarrow_lane.store.versions import Versions
+
+_KEPT = 400  # our choice: the parts of some thirty commissions
+
+
+class Reader:
+    """Reads documents; parts read lately keep their value, so that undo gives back the very same objects."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+        self._kept: OrderedDict[tuple[str, str], Any] = OrderedDict()
+
+    def studio(self, document: str, number: int | None = None) -> Studio:
+        """The studio's settings at a version, else at its head. Raises `StoreTrouble`."""
+        number = number if number is not None else self._database.head(document)
+        assert number is not None
+        try:
+            return from_json(STUDIO_PART, self._database.stored(document, number)[STUDIO_PART.name])
+        except sqlite3.Error as error:
+            raise disk_trouble(error, self._database.folder) from error
+
+    def commission(self, commission_id: str, number: int) -> Commission:
+        """A commission at a version; raises `StoreTrouble` that says which daily copy still has it."""
+        try:
+            return self._read(commission_id, number)
+        except sqlite3.Error as error:
+            raise disk_trouble(error, self._database.folder) from error
+        except StoreTrouble as trouble:
+            copy = self._copy_with(commission_id)
+            remedy = f"the copy {copy} still has it" if copy else "no daily copy has it"
+            raise StoreTrouble(
+                f"The commission {commission_id} cannot be read: {trouble.what}", trouble.why, remedy
+            ) from trouble
+
+    def _read(self, commission_id: str, number: int) -> Commission:
+        hashes = self._database.versions.hashes(commission_id, number)
+        unknown = set(hashes) - {p.name for p in PARTS}
+        if unknown:
+            raise StoreTrouble(
+                f"The part “{min(unknown)}” is not known",
+                "a newer Yarrow Lane wrote it",
+                "open the studio with that newer program",
+            )
+        texts: dict[str, str] = {}
+        values: dict[str, Any] = {}
+        for part in PARTS:
+            if part.name not in hashes:
+                continue  # it did not exist when this version was made: it has its first state
+            kept = self._kept.get((part.name, hashes[part.name]))
+            if kept is not None:
+                values[part.name] = kept
+            else:
+                texts[part.name] = self._database.parts.text(hashes[part.name])
+        if any(not is_current(part, texts[part.name]) for part in PARTS if part.name in texts):
+            texts = self._database.stored(commission_id, number)  # an upgrade may look into the parts beside it
+        for part in PARTS:
+            if part.name in texts and part.name not in values:
+                values[part.name] = from_json(part, texts[part.name], texts)
+                if is_current(part, texts[part.name]):
+                    self._keep(part.name, hashes[part.name], values[part.name])
+        log = tuple(happening_from_json(t) for t in self._database.happenings(commission_id))
+        return Commission(id=commission_id, log=log, **values)
+
+    def _keep(self, name: str, found: str, value: Any) -> None:
+        self._kept[name, found] = value
+        while len(self._kept) > _KEPT:
+            self._kept.popitem(last=False)
+
+    def _copy_with(self, commission_id: str) -> str:
+        """The newest daily copy in which that commission can be read."""
+        for path in sorted((self._database.folder / "backups").glob("????-??-??.db"), reverse=True):
+            if _readable_in(path, commission_id):
+                return path.name
+        return ""
+
+
+def _readable_in(path: Path, commission_id: str) -> bool:
+    try:
+        copy = sqlite3.connect(f"file:{path}?mode=ro", uri=True)
+    except sqlite3.Error:
+        return False
+    try:
+        if schema_number(copy) != NEWEST:
+            return False
+        parts = Parts(copy)
+        versions = Versions(copy, parts)
+        head = versions.head(commission_id)
+        if head is None:
+            return False
+        texts = {name: parts.text(found) for name, found in versions.hashes(commission_id, head).items()}
+        for part in PARTS:
+            if part.name in texts:
+                from_json(part, texts[part.name], texts)
+        return True
+    except (sqlite3.Error, StoreTrouble):
+        return False
+    finally:
+        copy.close()

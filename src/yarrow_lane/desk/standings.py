@@ -1,0 +1,132 @@
+"""Every commission's standing, kept until the commission, the studio or the minute that matters changes; and the plan over all."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from datetime import date, datetime
+
+from yarrow_lane.calendar.planning import Plan, plan
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.standing import CommissionStanding, Outlook, outlook_of, stand
+from yarrow_lane.commission.studio import Studio
+from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.store.codec import from_plain_json, to_plain_json
+from yarrow_lane.store.database import Database
+
+VERSION = 1  # raise it when a standing is worked out differently: kept ones are then made anew
+
+
+@dataclass(frozen=True)
+class Unreadable:
+    """A commission that stands on the shelf but cannot be read, and why."""
+
+    id: str
+    title: str
+    trouble: Trouble
+
+
+class Standings:
+    """Asked by shelf, weeks, lane and header alike, so that they say the same."""
+
+    def __init__(self, database: Database, commission: Callable[[str], Commission], studio: Callable[[], Studio]) -> None:
+        self._database, self._commission, self._studio = database, commission, studio
+        self._kept: dict[str, tuple[str, CommissionStanding]] = {}
+        self._texts = database.standings()
+        self._versions = database.versions.stamps()
+        self._happenings = database.newest_happenings()
+        self._unsaved: set[str] = set()
+        self._unreadable: dict[str, Unreadable] = {}
+        self._plan: tuple[tuple[object, ...], Plan] | None = None
+
+    # --- one
+
+    def of(self, commission_id: str, now: datetime) -> CommissionStanding:
+        """How it stands; raises `Trouble` when the commission cannot be read."""
+        key = self._key(commission_id)
+        kept = self._kept.get(commission_id) or self._stored(commission_id, key)
+        if kept is not None and kept[0] == key and (kept[1].until is None or kept[1].until > now):
+            self._kept[commission_id] = kept
+            return kept[1]
+        found = stand(self._commission(commission_id), self._studio(), now)
+        if kept is not None and kept[1].rooms == found.rooms:
+            found = replace(found, rooms=kept[1].rooms)  # the same object: the plan sees at a glance that nothing changed
+        self._kept[commission_id] = (key, found)
+        self._unsaved.add(commission_id)
+        return found
+
+    def _key(self, commission_id: str) -> str:
+        studio = self._studio()
+        version, happened = self._versions.get(commission_id, ""), self._happenings.get(commission_id, 0)
+        return f"{VERSION} {version} {happened} {studio.climate} {studio.unit}"
+
+    def _stored(self, commission_id: str, key: str) -> tuple[str, CommissionStanding] | None:
+        stored_key, text = self._texts.pop(commission_id, ("", ""))
+        if stored_key != key:
+            return None
+        try:
+            return key, from_plain_json(CommissionStanding, text)
+        except Trouble:
+            return None  # written by another program: it is worked out anew
+
+    def changed(self, commission_id: str, version: str) -> None:
+        """That commission has another version at its head."""
+        self._versions[commission_id] = version
+        self._unreadable.pop(commission_id, None)
+
+    def happened(self, commission_id: str, number: int) -> None:
+        """Something happened on that commission; `number` is the entry's own."""
+        self._happenings[commission_id] = number
+
+    # --- all
+
+    def all(self, now: datetime) -> tuple[CommissionStanding, ...]:
+        """Those on the shelf that can be read, in order."""
+        found = []
+        for commission_id in self._studio().on_shelf:
+            try:
+                found.append(self.of(commission_id, now))
+            except Trouble as trouble:
+                self._unreadable[commission_id] = Unreadable(commission_id, self._title(commission_id), trouble)
+        return tuple(found)
+
+    def unreadable(self) -> tuple[Unreadable, ...]:
+        """Those on the shelf that could not be read when all were asked for last."""
+        return tuple(self._unreadable[i] for i in self._studio().on_shelf if i in self._unreadable)
+
+    def _title(self, commission_id: str) -> str:
+        first = self._database.versions.versions(commission_id)
+        return first[0].label.removeprefix("Started ") if first else commission_id
+
+    def plan(self, now: datetime) -> Plan:
+        """The plan over all of them, worked out again when any task or the day has changed."""
+        standings = self.all(now)
+        week = self._studio().week
+        painted = painted_today(standings, now.date())
+        key = (now.date(), week, painted, tuple((s.id, s.promised, s.rooms) for s in standings))
+        if self._plan is None or self._plan[0] != key:
+            self._plan = (key, plan([s.work for s in standings if s.rooms], now, week, painted))
+        return self._plan[1]
+
+    def outlooks(self, now: datetime) -> tuple[Outlook, ...]:
+        """All of them in the plan."""
+        whole = self.plan(now)
+        return tuple(outlook_of(s, whole, now.date()) for s in self.all(now))
+
+    def outlook(self, commission_id: str, now: datetime) -> Outlook:
+        """One of them in the plan; raises `Trouble` when it cannot be read."""
+        return outlook_of(self.of(commission_id, now), self.plan(now), now.date())
+
+    def painted_today(self, now: datetime) -> float:
+        """Minutes at the easel today, over all commissions."""
+        return painted_today(self.all(now), now.date())
+
+    def save(self) -> None:
+        """Keep what was worked out beside its commissions. Raises `StoreTrouble`."""
+        rows = [(i, self._kept[i][0], to_plain_json(self._kept[i][1])) for i in self._unsaved if i in self._kept]
+        if rows:
+            self._database.keep_standings(rows)
+        self._unsaved.clear()
+
+
+def painted_today(standings: tuple[CommissionStanding, ...], today: date) -> float:
+    """Minutes painted on that day."""
+    return sum(s.painted_minutes for s in standings if s.painted_on == today)

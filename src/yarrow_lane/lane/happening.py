@@ -1,0 +1,89 @@
+"""What happened outside the program: appended, corrected by another entry, never undone."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any, Literal, TypeVar
+
+
+@dataclass(frozen=True)
+class ClockStarted:
+    """The painter began; `about` is the pass id, `title` its words at the time."""
+
+    at: datetime
+    about: str
+    title: str
+    kind: Literal["clock started"] = "clock started"
+
+
+@dataclass(frozen=True)
+class ClockStopped:
+    """The painter stopped."""
+
+    at: datetime
+    about: str
+    title: str
+    kind: Literal["clock stopped"] = "clock stopped"
+
+
+@dataclass(frozen=True)
+class HoursCorrected:
+    """Minutes more or fewer than the clock said, and why."""
+
+    at: datetime
+    about: str
+    title: str
+    minutes: float
+    why: str = ""
+    kind: Literal["hours corrected"] = "hours corrected"
+
+
+@dataclass(frozen=True)
+class LetterSent:
+    """A letter asking for photographs as it went out; `number` counts the commission's letters from 1."""
+
+    at: datetime
+    number: int
+    text: str
+    asked_for: tuple[str, ...] = ()
+    kind: Literal["letter sent"] = "letter sent"
+
+
+@dataclass(frozen=True)
+class Photographed:
+    """The painting was photographed; `photo_id` is the picture's content hash."""
+
+    at: datetime
+    photo_id: str
+    name: str
+    kind: Literal["photographed"] = "photographed"
+
+
+@dataclass(frozen=True)
+class Printed:
+    """Sheets were saved to be printed; `made_from` is the reference they show."""
+
+    at: datetime
+    what: str
+    made_from: str
+    kind: Literal["printed"] = "printed"
+
+
+Happening = ClockStarted | ClockStopped | HoursCorrected | LetterSent | Photographed | Printed
+Log = tuple[Happening, ...]
+_H = TypeVar("_H", ClockStarted, ClockStopped, HoursCorrected, LetterSent, Photographed, Printed)
+
+
+def of_kind(log: Sequence[Happening], kind: type[_H]) -> tuple[_H, ...]:
+    """Only the entries of one kind, in order."""
+    return tuple(h for h in log if isinstance(h, kind))
+
+
+def _first(plain: dict[str, Any]) -> dict[str, Any]:
+    """Before version 1 all three kinds had the fields of a correction."""
+    unused = () if plain["kind"] == "hours corrected" else ("minutes", "why")
+    return {name: value for name, value in plain.items() if name not in unused}
+
+
+# From one version of an entry on record to the next.
+UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first,)

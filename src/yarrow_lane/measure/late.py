@@ -1,0 +1,18 @@
+"""Modules that are loaded when they are first used, so that the window does not wait for them."""
+
+import importlib
+from types import ModuleType
+from typing import Any
+
+
+class _Late(ModuleType):
+    def __getattr__(self, name: str) -> Any:
+        return getattr(importlib.import_module(self.__name__), name)
+
+
+def late(name: str) -> Any:
+    """Stands for the module of that name; the import happens at the first look into it.
+
+    Written beside `if TYPE_CHECKING: import name`, so that the types are still checked.
+    """
+    return _Late(name)

@@ -1,0 +1,179 @@
+"""The tree of versions of each document: appended, joined, walked by undo and redo, thinned out with age."""
+
+import sqlite3
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from yarrow_lane.store.parts import Parts
+
+_JOIN_S = 1.0  # our choice: edits of one join word within a second are one
+# Our choice: all versions of a week are kept, then the newest of each day, then the newest of each week.
+_ALL_DAYS, _DAILY_DAYS = 7, 56
+
+
+@dataclass(frozen=True)
+class Version:
+    """One state of a document: its number, the one it came from, its words, and how many earlier ones were folded into it."""
+
+    number: int
+    parent: int | None
+    at: datetime
+    label: str
+    place: str
+    kept: str = ""
+    folded: int = 0
+
+
+class Versions:
+    """The tables `version`, `version_part` and `head`; every call that writes belongs into the caller's transaction."""
+
+    def __init__(self, sql: sqlite3.Connection, parts: Parts) -> None:
+        self._sql, self._parts = sql, parts
+
+    # --- reading
+
+    def head(self, document: str) -> int | None:
+        row = self._sql.execute("SELECT number FROM head WHERE document = ?", (document,)).fetchone()
+        return None if row is None else int(row[0])
+
+    def heads(self) -> dict[str, int]:
+        """Every document ever started, with its head."""
+        return dict(self._sql.execute("SELECT document, number FROM head ORDER BY document"))
+
+    def stamps(self) -> dict[str, str]:
+        """For each document a word that changes whenever its head does."""
+        rows = self._sql.execute("SELECT document, number, at FROM head JOIN version USING (document, number)")
+        return {document: f"{number}@{at}" for document, number, at in rows}
+
+    def version(self, document: str, number: int) -> Version:
+        row = self._sql.execute(
+            "SELECT number, parent, at, label, place, kept, folded FROM version WHERE document = ? AND number = ?",
+            (document, number),
+        ).fetchone()
+        return Version(row[0], row[1], datetime.fromisoformat(row[2]), *row[3:])
+
+    def versions(self, document: str) -> tuple[Version, ...]:
+        """All versions on record, the oldest first."""
+        rows = self._sql.execute(
+            "SELECT number, parent, at, label, place, kept, folded FROM version WHERE document = ? ORDER BY number", (document,)
+        )
+        return tuple(Version(r[0], r[1], datetime.fromisoformat(r[2]), *r[3:]) for r in rows)
+
+    def child(self, document: str, number: int) -> int | None:
+        """The newest version that came from this one: what redo goes to."""
+        row = self._sql.execute(
+            "SELECT max(number) FROM version WHERE document = ? AND parent = ?", (document, number)
+        ).fetchone()
+        return None if row[0] is None else int(row[0])
+
+    def hashes(self, document: str, number: int) -> dict[str, str]:
+        """Part name to hash of one version."""
+        return dict(
+            self._sql.execute("SELECT name, hash FROM version_part WHERE document = ? AND number = ?", (document, number))
+        )
+
+    # --- writing
+
+    def append(
+        self, document: str, changed: Mapping[str, str], label: str, place: str, at: datetime, join: str = "", keep: str = ""
+    ) -> int:  # fmt: skip
+        """A new head after the present one; `changed` maps the parts that differ to their JSON. Returns its number.
+
+        With a `join` word the head itself is replaced when it has the same word, is less than a second old and led nowhere.
+        """
+        head = self.head(document)
+        if head is not None and join and self._joins(document, head, join, at):
+            return self._replace(document, head, changed, at)
+        (number,) = self._sql.execute(
+            "SELECT 1 + coalesce(max(number), 0) FROM version WHERE document = ?", (document,)
+        ).fetchone()
+        self._sql.execute(
+            "INSERT INTO version (document, number, parent, at, label, place, joins, kept) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+            (document, number, head, at.isoformat(), label, place, join, keep),
+        )
+        before = self.hashes(document, head) if head is not None else {}
+        hashes = before | {name: self._parts.keep(text, before.get(name)) for name, text in changed.items()}
+        self._sql.executemany(
+            "INSERT INTO version_part VALUES (?, ?, ?, ?)", [(document, number, n, h) for n, h in hashes.items()]
+        )
+        self.move_head(document, number)
+        return int(number)
+
+    def _joins(self, document: str, head: int, join: str, at: datetime) -> bool:
+        row = self._sql.execute(
+            "SELECT at FROM version WHERE document = ? AND number = ? AND joins = ? AND parent IS NOT NULL",
+            (document, head, join),
+        ).fetchone()
+        if row is None or self.child(document, head) is not None:
+            return False
+        return 0 <= (at - datetime.fromisoformat(row[0])).total_seconds() < _JOIN_S
+
+    def _replace(self, document: str, head: int, changed: Mapping[str, str], at: datetime) -> int:
+        parent = self.version(document, head).parent
+        assert parent is not None
+        before, here = self.hashes(document, parent), self.hashes(document, head)
+        for name, text in changed.items():
+            found = self._parts.keep(text, before.get(name))
+            self._sql.execute(
+                "UPDATE version_part SET hash = ? WHERE document = ? AND number = ? AND name = ?", (found, document, head, name)
+            )
+        self._sql.execute("UPDATE version SET at = ? WHERE document = ? AND number = ?", (at.isoformat(), document, head))
+        self._parts.drop_unused(here[name] for name in changed)
+        return head
+
+    def move_head(self, document: str, number: int) -> None:
+        """Show another version: undo and redo."""
+        self._sql.execute(
+            "INSERT INTO head VALUES (?, ?) ON CONFLICT (document) DO UPDATE SET number = excluded.number", (document, number)
+        )
+
+    def keep(self, document: str, number: int, why: str) -> None:
+        """Never thin this version out: something was sent or decided by it."""
+        self._sql.execute("UPDATE version SET kept = ? WHERE document = ? AND number = ?", (why, document, number))
+
+    # --- age
+
+    def thin(self, document: str, now: datetime, most: int) -> int:
+        """Take out at most `most` versions that have become too many for their age; returns how many went.
+
+        Never the head, the first, or one that was kept for a reason; what came from a version comes from the one before it then.
+        """
+        going = too_many(self.versions(document), self.head(document), now)[:most]
+        for number in going:
+            self._take_out(document, number)
+        return len(going)
+
+    def _take_out(self, document: str, number: int) -> None:
+        gone = self.version(document, number)
+        hashes = self.hashes(document, number)
+        where = (document, number)
+        self._sql.execute(
+            "UPDATE version SET parent = ?, folded = folded + ? WHERE document = ? AND parent = ?",
+            (gone.parent, gone.folded + 1, *where),
+        )
+        self._sql.execute("DELETE FROM version_part WHERE document = ? AND number = ?", where)
+        self._sql.execute("DELETE FROM version WHERE document = ? AND number = ?", where)
+        self._parts.drop_unused(hashes.values())
+
+
+def too_many(versions: tuple[Version, ...], head: int | None, now: datetime) -> list[int]:
+    """The numbers of the versions that may go, the oldest first."""
+    newest: dict[tuple[object, ...], int] = {}
+    spans: dict[int, tuple[object, ...]] = {}
+    for v in versions:
+        age = now - v.at
+        if age <= timedelta(days=_ALL_DAYS):
+            continue
+        daily = age <= timedelta(days=_DAILY_DAYS)
+        spans[v.number] = ("day", v.at.date()) if daily else ("week", *v.at.isocalendar()[:2])
+        newest[spans[v.number]] = v.number
+    return [
+        v.number
+        for v in versions
+        if v.number in spans
+        and newest[spans[v.number]] != v.number
+        and v.number != head
+        and v.parent is not None
+        and not v.kept
+    ]

@@ -1,0 +1,52 @@
+"""What a key does anywhere in the window."""
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent, QKeySequence
+from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QLineEdit, QPlainTextEdit
+
+from yarrow_lane.ui.actions import ACTIONS
+from yarrow_lane.ui.rooms_table import BY_KEY
+
+if TYPE_CHECKING:
+    from yarrow_lane.ui.window import Window
+
+_WRITING = (QLineEdit, QPlainTextEdit, QAbstractSpinBox)
+_EVEN_WHILE_WRITING = ("undo", "redo", "quit")
+_ANSWERS = ("act", "back")
+
+
+def action_of(event: QKeyEvent) -> str | None:
+    """The id of the window's action that this key is for."""
+    pressed = QKeySequence(event.keyCombination())
+    for action in ACTIONS:
+        for keys in action.keys:
+            if QKeySequence(keys) == pressed or (len(keys) == 1 and event.text() == keys):
+                return action.id
+    return None
+
+
+def take_key(window: "Window", event: QKeyEvent) -> bool:
+    """Do what a key means here; whether it meant anything."""
+    if window.keys_sheet.isVisible():
+        window.keys_sheet.hide()
+        return True
+    action = action_of(event)
+    if action in _EVEN_WHILE_WRITING or (window.question.waiting and action in _ANSWERS):
+        getattr(window, str(action))()
+        return True
+    if isinstance(QApplication.focusWidget(), _WRITING):
+        # Enter has stored what was written; Esc leaves the field.
+        if event.key() == Qt.Key.Key_Escape:
+            window.current.setFocus(Qt.FocusReason.OtherFocusReason)
+        return True
+    if window.current.key(event):
+        return True
+    if action is not None:
+        getattr(window, action)()
+        return True
+    if window.commission_id and event.text() in BY_KEY:
+        window.open_door(window.commission_id, BY_KEY[event.text()].name)
+        return True
+    return False

@@ -1,0 +1,117 @@
+"""What can lie over a picture, as plain values in the picture's own units: no Qt, painted by `ui/paint/overlays.py`."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from yarrow_lane.measure.plane import Point, Polygon, Rect
+
+Ink = Literal["light", "faint", "here", "dark"]  # white, grey-white, the yellow of where we are, black alone
+Line = Literal["solid", "dashes", "dots"]
+Colour = tuple[int, int, int]
+
+
+@dataclass(frozen=True)
+class Lattice:
+    """Upright lines at `xs`, level ones at `ys`, over `area`; `names` stand above the columns and left of the rows."""
+
+    area: Rect
+    xs: tuple[float, ...]
+    ys: tuple[float, ...]
+    ink: Ink = "light"
+    weight: float = 1.0
+    columns: tuple[tuple[float, str], ...] = ()
+    rows: tuple[tuple[float, str], ...] = ()
+
+
+@dataclass(frozen=True)
+class Outline:
+    """A line through points; `closed` joins the ends, `filled` lays a veil of light over what it encloses."""
+
+    points: Polygon
+    ink: Ink = "light"
+    weight: float = 1.4
+    line: Line = "solid"
+    closed: bool = True
+    filled: bool = False
+
+
+@dataclass(frozen=True)
+class Box:
+    """An upright rectangle."""
+
+    rect: Rect
+    ink: Ink = "light"
+    weight: float = 1.4
+    line: Line = "solid"
+
+
+@dataclass(frozen=True)
+class Ring:
+    """A circle; `fill` paints it, `radius_px` gives it a size on the screen instead of `radius` in the picture's units."""
+
+    centre: Point
+    radius: float = 0.0
+    ink: Ink = "light"
+    weight: float = 2.0
+    fill: Colour | None = None
+    radius_px: float = 0.0
+
+
+@dataclass(frozen=True)
+class Cross:
+    """A point that was marked."""
+
+    at: Point
+
+
+@dataclass(frozen=True)
+class Grip:
+    """Where a hand can take hold."""
+
+    at: Point
+
+
+@dataclass(frozen=True)
+class Words:
+    """Words at a point, moved by `shift` px of the screen; `side` is where they stand, "left", "right" or "over" it.
+
+    Words that would cover those laid before them are left out; zooming in makes room.
+    """
+
+    at: Point
+    text: str
+    side: Literal["left", "right", "over"] = "right"
+    shift: tuple[float, float] = (0.0, 0.0)
+    clear_of: float = 0.0  # this much of the picture's units away from the point
+
+
+@dataclass(frozen=True)
+class Arrow:
+    """From `degrees` clockwise of twelve towards `to`, ending `reach` away from it; broken while it is not sure."""
+
+    to: Point
+    degrees: float
+    reach: float
+    sure: bool
+    words: str
+
+
+@dataclass(frozen=True)
+class Veil:
+    """Everything but what an outline encloses is dimmed."""
+
+    around: Polygon
+    opacity: int = 165
+
+
+@dataclass(frozen=True)
+class Wash:
+    """A rectangle washed over with a colour; with `tick` it carries a mark that it is done."""
+
+    rect: Rect
+    colour: Colour
+    opacity: int = 255
+    tick: bool = False
+
+
+Overlay = Lattice | Outline | Box | Ring | Cross | Grip | Words | Arrow | Veil | Wash

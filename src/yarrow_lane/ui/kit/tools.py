@@ -1,0 +1,266 @@
+"""What a hand does on a picture, one state machine each: no widget, no Qt; points are in the picture's own units.
+
+A tool is pressed, moved and released; `reach` is how near counts as at a mark, in the same units. `overlays` is what it shows while
+it is used.
+"""
+
+import math
+from collections.abc import Callable
+from typing import Literal, Protocol
+
+from yarrow_lane.measure.plane import Point, Polygon, Rect
+from yarrow_lane.ui.kit.overlays import Box, Grip, Outline, Overlay, Ring, Words
+
+Hint = Literal["arrow", "cross", "move", "rising", "falling"]
+
+
+class Tool(Protocol):
+    """What every tool answers."""
+
+    @property
+    def overlays(self) -> tuple[Overlay, ...]: ...
+
+    def hint(self, point: Point, reach: float) -> Hint:
+        """What the pointer should look like there."""
+
+    def press(self, point: Point, reach: float) -> None: ...
+
+    def move(self, point: Point) -> bool:
+        """Whether something shown has changed."""
+
+    def release(self, point: Point) -> None: ...
+
+    def double(self, point: Point) -> None: ...
+
+
+class _Still:
+    """What most tools do not do."""
+
+    @property
+    def overlays(self) -> tuple[Overlay, ...]:
+        return ()
+
+    def hint(self, point: Point, reach: float) -> Hint:
+        return "arrow"
+
+    def press(self, point: Point, reach: float) -> None:
+        return
+
+    def move(self, point: Point) -> bool:
+        return False
+
+    def release(self, point: Point) -> None:
+        return
+
+    def double(self, point: Point) -> None:
+        return
+
+
+class Handles(_Still):
+    """A rectangle of fixed proportion, moved and pulled by its corners.
+
+    `wanted(width, centre)` is asked what it would become; `done(width, centre)` is told when a drag ends.
+    """
+
+    def __init__(
+        self, wanted: Callable[[float, Point], Rect | None], done: Callable[[float, Point], None]
+    ) -> None:  # fmt: skip
+        self._ask, self._done = wanted, done
+        self.rect: Rect | None = None
+        self._drag: tuple[str, Point, Rect] | None = None
+        self._last: tuple[float, Point] | None = None
+
+    def show(self, rect: Rect | None) -> None:
+        """The rectangle on record; a drag under way is not disturbed."""
+        if self._drag is None:
+            self.rect = rect
+
+    @property
+    def dragging(self) -> bool:
+        return self._drag is not None
+
+    @property
+    def overlays(self) -> tuple[Overlay, ...]:
+        if self.rect is None:
+            return ()
+        return Box(self.rect, "here", 2.0), *(Grip(corner) for corner in self.rect.corners)
+
+    def _corner(self, point: Point, reach: float) -> str:
+        if self.rect is None:
+            return ""
+        named = zip(("tl", "tr", "br", "bl"), self.rect.corners, strict=True)
+        return next((n for n, c in named if abs(c[0] - point[0]) + abs(c[1] - point[1]) < reach), "")
+
+    def hint(self, point: Point, reach: float) -> Hint:
+        corner = self._corner(point, reach)
+        if corner:
+            return "falling" if corner in ("tl", "br") else "rising"
+        return "move" if self.rect is not None and self.rect.holds(point) else "arrow"
+
+    def press(self, point: Point, reach: float) -> None:
+        corner = self._corner(point, reach)
+        if self.rect is not None and (corner or self.rect.holds(point)):
+            self._drag = (corner or "move", point, self.rect)
+
+    def move(self, point: Point) -> bool:
+        if self._drag is None:
+            return False
+        self._last = _dragged(*self._drag, point)
+        self.rect = self._ask(*self._last) or self.rect
+        return True
+
+    def release(self, point: Point) -> None:
+        drag, self._drag = self._drag, None
+        last, self._last = self._last, None
+        if drag is not None and last is not None:
+            self._done(*last)
+
+
+def _dragged(what: str, start: Point, rect: Rect, point: Point) -> tuple[float, Point]:
+    """The width and centre wanted after dragging the rectangle or one of its corners to `point`."""
+    if what == "move":
+        x, y = rect.centre
+        return rect.width, (x + point[0] - start[0], y + point[1] - start[1])
+    # The opposite corner stays; the larger of the two pulls decides, so that the shape keeps its proportion.
+    fixed = (rect.x if "r" in what else rect.right, rect.y if "b" in what else rect.bottom)
+    proportion = rect.width / rect.height
+    width = max(abs(point[0] - fixed[0]), abs(point[1] - fixed[1]) * proportion)
+    height = width / proportion
+    return width, (
+        fixed[0] + (width if "r" in what else -width) / 2,
+        fixed[1] + (height if "b" in what else -height) / 2,
+    )
+
+
+class OutlineTool(_Still):
+    """Corners clicked one after the other; a double click or `close` ends the outline, `closed` is told its corners."""
+
+    def __init__(self, closed: Callable[[Polygon], None], changed: Callable[[], None]) -> None:
+        self._closed, self._changed = closed, changed
+        self.corners: Polygon | None = None
+        self._pointer: Point | None = None
+
+    @property
+    def drawing(self) -> bool:
+        return self.corners is not None
+
+    def begin(self) -> None:
+        self.corners, self._pointer = (), None
+        self._changed()
+
+    def give_up(self) -> None:
+        if self.corners is not None:
+            self.corners = None
+            self._changed()
+
+    def step_back(self) -> None:
+        """Take the last corner back."""
+        if self.corners:
+            self.corners = self.corners[:-1]
+            self._changed()
+
+    def close(self) -> None:
+        """Finish the outline; whoever is told decides whether it holds."""
+        corners = self.corners or ()
+        self.give_up()
+        self._closed(corners)
+
+    @property
+    def overlays(self) -> tuple[Overlay, ...]:
+        if self.corners is None:
+            return ()
+        path = (*self.corners, self._pointer) if self._pointer is not None else self.corners
+        dots = tuple(Ring(c, radius_px=4, ink="here", weight=1.0) for c in self.corners)
+        return Outline(path, "here", 2.0, closed=False), *dots
+
+    def hint(self, point: Point, reach: float) -> Hint:
+        return "cross" if self.drawing else "arrow"
+
+    def press(self, point: Point, reach: float) -> None:
+        if self.corners is not None:
+            self.corners = (*self.corners, point)
+
+    def move(self, point: Point) -> bool:
+        self._pointer = point
+        return self.drawing
+
+    def double(self, point: Point) -> None:
+        if self.corners is not None and len(self.corners) >= 3:
+            self.close()
+
+
+class PointsTool(_Still):
+    """Marks chosen by a click on them (`chosen`), and places taken by a click elsewhere (`placed`), within `area`.
+
+    With `patch` a square of that side is shown round the pointer.
+    """
+
+    def __init__(self, chosen: Callable[[int], None], placed: Callable[[Point], None]) -> None:
+        self._chosen, self._placed = chosen, placed
+        self.marks: tuple[tuple[int, Point], ...] = ()
+        self.area = Rect(0, 0, 0, 0)
+        self.patch = 0.0
+        self._pointer: Point | None = None
+
+    @property
+    def overlays(self) -> tuple[Overlay, ...]:
+        if self._pointer is None or not self.patch:
+            return ()
+        x, y = self._pointer
+        return (Box(Rect(x - self.patch / 2, y - self.patch / 2, self.patch, self.patch), "light", 1.0),)
+
+    def hint(self, point: Point, reach: float) -> Hint:
+        return "cross"
+
+    def press(self, point: Point, reach: float) -> None:
+        near = next((i for i, at in self.marks if abs(at[0] - point[0]) + abs(at[1] - point[1]) < reach), None)
+        if near is not None:
+            self._chosen(near)
+        elif self.area.holds(point):
+            self._placed(point)
+
+    def move(self, point: Point) -> bool:
+        self._pointer = point if self.area.holds(point) else None
+        return bool(self.patch)
+
+
+class RingTool(_Still):
+    """A circle drawn by a drag from rim to rim; `marked(centre, radius)` is told. A click without a drag marks nothing."""
+
+    def __init__(self, marked: Callable[[Point, float], None]) -> None:
+        self._marked = marked
+        self._from: Point | None = None
+        self._to: Point = (0.0, 0.0)
+        self._least = 0.0
+
+    def _circle(self) -> tuple[Point, float]:
+        assert self._from is not None
+        (x0, y0), (x1, y1) = self._from, self._to
+        return ((x0 + x1) / 2, (y0 + y1) / 2), math.hypot(x1 - x0, y1 - y0) / 2
+
+    @property
+    def overlays(self) -> tuple[Overlay, ...]:
+        if self._from is None:
+            return ()
+        centre, radius = self._circle()
+        return Ring(centre, radius), Words(centre, f"{2 * radius:.0f}\u202fpx", clear_of=radius)
+
+    def hint(self, point: Point, reach: float) -> Hint:
+        return "cross"
+
+    def press(self, point: Point, reach: float) -> None:
+        self._from = self._to = point
+        self._least = reach / 4
+
+    def move(self, point: Point) -> bool:
+        self._to = point
+        return self._from is not None
+
+    def release(self, point: Point) -> None:
+        if self._from is None:
+            return
+        self._to = point
+        centre, radius = self._circle()
+        self._from = None
+        if radius >= self._least:
+            self._marked(centre, radius)
