@@ -17,6 +17,7 @@ from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.store.store import Store
+from yarrow_lane.workers.pool import Workers
 
 # The machine is shared: how long one example takes says nothing about the code.
 settings.register_profile("yarrow", deadline=None, max_examples=50)
@@ -67,9 +68,9 @@ def wait_idle(qtbot):
 
     def wait(window) -> None:
         window.grab()
-        qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
+        qtbot.waitUntil(lambda: not window.threads.busy, timeout=30_000)
         window.grab()
-        qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
+        qtbot.waitUntil(lambda: not window.threads.busy, timeout=30_000)
 
     return wait
 
@@ -91,12 +92,20 @@ def no_dialogs(monkeypatch):
         monkeypatch.setattr(QFileDialog, name, lambda *_: ("", ""))
 
 
+@pytest.fixture(scope="session")
+def workers():
+    """Two processes for all tests: starting one for each would cost more than the tests."""
+    workers = Workers()
+    yield workers
+    workers.close()
+
+
 @pytest.fixture
-def window(qtbot, desk, fonts):
+def window(qtbot, desk, fonts, workers):
     """The real window on a studio of the test's own."""
     from yarrow_lane.ui.window import Window
 
-    window = Window(desk)
+    window = Window(desk, workers)
     qtbot.addWidget(window)
     window.show()
     window.activateWindow()

@@ -6,8 +6,9 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from yarrow_lane.desk.desk import Desk
-from yarrow_lane.easel.clock import Happening
-from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.intake.brief import BRIEF, new_brief
+from yarrow_lane.lane.happening import HoursCorrected
+from yarrow_lane.lane.part import Edit
 from yarrow_lane.store.store import Store
 
 
@@ -22,11 +23,11 @@ def main(folder: Path) -> None:
         number += 1
         if number % 7 == 0:
             happened = len(desk.commission(cid).log) + 1
-            desk.happen(cid, Happening("hours corrected", desk.clock(), "1:wash", "wash", 1.0))
+            desk.happen(cid, HoursCorrected(desk.clock(), "1:wash", "wash", 1.0))
             print(f"happened {happened}", flush=True)
         picture = b"picture %d" % number * 50
-        key = desk.store.pictures.keep(picture)
-        desk.do_part(cid, f"edit {number}", "brief", lambda b, n=number, k=key: replace(b, wish=str(n), client=k))
+        key = desk.store.photos.keep(picture)
+        desk.do(cid, Edit(BRIEF, f"edit {number}", lambda b, n=number, k=key: replace(b, wish=str(n), client=k)))
         print(f"edit {number}", flush=True)
 
 

@@ -30,6 +30,13 @@ def click(view, point) -> None:
     send(view, QMouseEvent.Type.MouseButtonRelease, at, Qt.MouseButton.NoButton)
 
 
+def reference(window):
+    """The reference picture of the open commission as the rooms work on it; it must have been read."""
+    found = []
+    window.workroom.references.want(window.desk.commission(window.commission_id).compose, window, found.append)
+    return found[0].picture
+
+
 def keys(qtbot, widget, *pressed) -> None:
     for key in pressed:
         if isinstance(key, str):
@@ -40,12 +47,13 @@ def keys(qtbot, widget, *pressed) -> None:
             qtbot.keyClick(widget, key)
 
 
-def fill(qtbot, page, key: str, value) -> None:
+def fill(qtbot, page, label: str, value) -> None:
     """Set the editor of one line of the bench as a hand would."""
-    editor = page.bench.line(key).editor
+    line = page.bench.line(label)
+    editor = line.ends[value[0] == "to"] if hasattr(line, "ends") else line.editor
+    value = value[1] if hasattr(line, "ends") else value
     if isinstance(editor, QComboBox):
-        options = page.bench.line(key)._options
-        index = [v for v, _ in options].index(value)
+        index = [v for v, _ in line.options].index(value)
         editor.setCurrentIndex(index)
         editor.activated.emit(index)
     elif isinstance(editor, QDoubleSpinBox):
@@ -64,7 +72,8 @@ def fill(qtbot, page, key: str, value) -> None:
         page.bench.store_pending()
 
 
-def press(qtbot, page, key: str) -> None:
-    button = page.bench.line(key)
+def press(qtbot, page, words: str) -> None:
+    """Press a button of the bench."""
+    button = page.bench.line(words)
     assert isinstance(button, QPushButton) and button.isEnabled()
     qtbot.mouseClick(button, LEFT, pos=QPoint(5, 5))

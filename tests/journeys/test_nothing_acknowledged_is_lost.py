@@ -8,8 +8,8 @@ import time
 from datetime import date
 from pathlib import Path
 
-from yarrow_lane.store.codec import from_json
-from yarrow_lane.store.pictures import content_hash
+from yarrow_lane.intake.brief import BRIEF
+from yarrow_lane.store.codec import from_json, text_hash
 from yarrow_lane.store.store import Store
 
 KILLS = 30
@@ -39,11 +39,11 @@ def test_thirty_kills(tmp_path):
         db = store.database
         assert db.sound()
         head = db.head("c0001")
-        brief = from_json("brief", db.parts("c0001", head)["brief"])
+        brief = from_json(BRIEF, db.stored("c0001", head)["brief"])
         assert int(brief.wish or 0) >= edits
         assert len(db.happenings("c0001")) >= happened
         if brief.client:
-            assert content_hash(store.pictures.read(brief.client, "picture")) == brief.client
+            assert text_hash(store.photos.read(brief.client, "picture")) == brief.client
         for number in range(1, head + 1):
             assert db.version("c0001", number).number == number
         store.close()

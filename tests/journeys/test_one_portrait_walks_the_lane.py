@@ -9,15 +9,17 @@ import pypdf
 import pytest
 from PIL import Image
 from PySide6.QtCore import QDate, Qt
+from PySide6.QtWidgets import QFileDialog
 
 from tests.conftest import NOON
-from tests.journeys.hands import click, drag, fill, keys, press
+from tests.journeys.hands import click, drag, fill, keys, press, reference
 from tests.rooms.intake.test_opening import wide_profile
-from yarrow_lane.commission.doors import doors_of
 from yarrow_lane.desk.desk import Desk
+from yarrow_lane.easel.clock import time_entries
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import patch_colour
 from yarrow_lane.store.store import Store
+from yarrow_lane.ui.rooms.studio.papers import hours_text
 from yarrow_lane.ui.window import Window
 
 ENTER, SPACE, ESC = Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Escape
@@ -34,7 +36,8 @@ def turned_and_wide(cat: np.ndarray, path: Path) -> Path:
 
 
 def door(window, name):
-    return next(d for d in doors_of(window.desk.commission(window.commission_id), window.desk.studio) if d.name == name)
+    found = window.desk.standings.of(window.commission_id, window.workroom.now)
+    return next(d for d in found.doors if d.name == name)
 
 
 @pytest.fixture
@@ -42,17 +45,17 @@ def started(qtbot, window):
     """A commission started by hand."""
     page = window.studio_page
     keys(qtbot, window, "n")
-    fill(qtbot, page, "sitter", "Pip")
-    fill(qtbot, page, "kind", "cat")
-    fill(qtbot, page, "client", "A. Client")
-    fill(qtbot, page, "promised", QDate(2026, 4, 24))
-    fill(qtbot, page, "wish", "soft background")
+    fill(qtbot, page, "Sitter", "Pip")
+    fill(qtbot, page, "Is a", "cat")
+    fill(qtbot, page, "Client", "A. Client")
+    fill(qtbot, page, "Promised for", QDate(2026, 4, 24))
+    fill(qtbot, page, "Brief, in a sentence or two", "soft background")
     page.bench.act.click()
     assert window.door == "Intake"
     return window
 
 
-def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_path):
+def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_path, monkeypatch, workers):
     window = started
     desk = window.desk
     cid = window.commission_id
@@ -68,31 +71,31 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     page = window.current
     page.look_closer(next(p.id for p in c().intake.photos if p.name == "cat.jpg"))
     wait_idle(window)
-    drag(page.eyes, (139, 116), (203, 116))
-    drag(page.eyes, (294, 137), (342, 137))
+    drag(page.marking.picture, (139, 116), (203, 116))
+    drag(page.marking.picture, (294, 137), (342, 137))
     photo = c().intake.photo(page.chosen_id)
     assert photo.eye("left").across_px == pytest.approx(64, abs=0.5)
     assert photo.eye("right").across_px == pytest.approx(48, abs=0.5)
-    fill(qtbot, page, "use", "lead")
+    fill(qtbot, page, "Use it as", "lead")
     assert door(window, "Intake").state == "ahead"
-    fill(qtbot, page, "permission", "client")
+    fill(qtbot, page, "Permission", "client")
     assert door(window, "Intake").state == "shut"
 
     # Compose: stock size, turn, crop by mouse and keys.
     keys(qtbot, window, "2")
     page = window.current
-    fill(qtbot, page, "format", "metric 24 × 30 cm")
+    fill(qtbot, page, "Stock size", "metric 24 × 30 cm")
     keys(qtbot, window, ENTER)
     wait_idle(window)
-    full = c().compose.crop
+    full = c().compose.background.crop
     assert full.height == pytest.approx(300) and full.width == pytest.approx(240)
-    keys(qtbot, page.canvas, "-", "-", "-", "-", "-", Qt.Key.Key_Right)
-    smaller = c().compose.crop
+    keys(qtbot, page.crop_view, "-", "-", "-", "-", "-", Qt.Key.Key_Right)
+    smaller = c().compose.background.crop
     assert smaller.width < full.width and smaller.width / smaller.height == pytest.approx(0.8)
-    drag(page.canvas, smaller.centre, (smaller.centre[0] + 20, smaller.centre[1]))
-    assert c().compose.crop.x == pytest.approx(smaller.x + 20, abs=1)
-    page.choices.button("turn", "lying").click()
-    assert c().compose.crop.width / c().compose.crop.height == pytest.approx(1.25)
+    drag(page.crop_view, smaller.centre, (smaller.centre[0] + 20, smaller.centre[1]))
+    assert c().compose.background.crop.x == pytest.approx(smaller.x + 20, abs=1)
+    page.choices.button("lying").click()
+    assert c().compose.background.crop.width / c().compose.background.crop.height == pytest.approx(1.25)
     keys(qtbot, window, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
     assert c().compose.height_mm == 300
 
@@ -100,12 +103,15 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     keys(qtbot, window, "3")
     page = window.current
     wait_idle(window)
-    fill(qtbot, page, "count", 4)
+    fill(qtbot, page, "Across the short side", 4)
     keys(qtbot, window, Qt.Key.Key_Right, Qt.Key.Key_Down, SPACE)
     assert c().transfer.drawn == ((1, 1),)
     keys(qtbot, window, "f")
-    assert page.reference.upside_down
-    sheet = pypdf.PdfReader(io.BytesIO(page.sheet_bytes()))
+    assert page.frame.upside_down
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "squares.pdf"), ""))
+    press(qtbot, page, "Save the sheets (PDF)…")
+    qtbot.waitUntil(lambda: len(c().log) == 1, timeout=20_000)
+    sheet = pypdf.PdfReader(tmp_path / "squares.pdf")
     assert len(sheet.pages) == 2
     while len(c().transfer.drawn) < 4 * 5:
         keys(qtbot, window, SPACE)
@@ -116,22 +122,22 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     page = window.current
     wait_idle(window)
     assert sum(page.shares) == pytest.approx(1)
-    fill(qtbot, page, "dark", 95)
+    fill(qtbot, page, "Middle, L*", ("from", 95))
     assert "no middle" in window.message.text and c().tone.dark_below == 35
-    fill(qtbot, page, "dark", 42)
-    fill(qtbot, page, "ground", "raw umber wash")
+    fill(qtbot, page, "Middle, L*", ("from", 42))
+    fill(qtbot, page, "Laid with", "raw umber wash")
 
     # Palette: the mean of a patch, named and mixed.
     keys(qtbot, window, "5")
     page = window.current
     wait_idle(window)
-    click(page.canvas, (100, 120))
+    click(page.reference, (100, 120))
     well = c().palette.wells[0]
-    scale = page.canvas.shown.picture.shape[1] / 240
-    expected = patch_colour(page.canvas.shown.picture, Rect(98 * scale, 118 * scale, 4 * scale, 4 * scale))
+    scale = reference(window).shape[1] / 240
+    expected = patch_colour(reference(window), Rect(98 * scale, 118 * scale, 4 * scale, 4 * scale))
     assert well.lab == pytest.approx(expected[1], abs=1.5)
-    fill(qtbot, page, "name", "brow")
-    fill(qtbot, page, "mix", "ochre 2 : white 6")
+    fill(qtbot, page, "Name", "brow")
+    fill(qtbot, page, "Mix, in parts", "ochre 2 : white 6")
     assert (c().palette.wells[0].name, c().palette.wells[0].mix) == ("brow", "ochre 2 : white 6")
 
     # Layers: background, fur and an eye as polygons; the school changes the order.
@@ -141,17 +147,17 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     keys(qtbot, window, ENTER)
     assert c().layers.regions[0].kind == "background"
     for kind, corners in (("fur", ((40, 60), (200, 60), (200, 280), (40, 280))), ("eye", ((80, 100), (110, 100), (95, 120)))):
-        fill(qtbot, page, "kind", kind)
+        fill(qtbot, page, "Next region is", kind)
         keys(qtbot, window, "d")
         for corner in corners:
-            click(page.canvas, corner)
+            click(page.reference, corner)
         keys(qtbot, window, ENTER)
     fur = c().layers.regions[1]
     assert fur.kind == "fur" and abs(fur.outline[0][0] - 40) < 0.6
-    first = page.view.score[3].name
-    page.choices.button("eyes", "last").click()
-    assert page.view.score[3].name != first
-    page.choices.button("eyes", "first").click()
+    first = page.view.bars[3].name
+    page.choices.button("last", "Eyes").click()
+    assert page.view.bars[3].name != first
+    page.choices.button("first", "Eyes").click()
 
     # Easel: every pass over dry paint, hours on record.
     keys(qtbot, window, "7")
@@ -165,8 +171,8 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
         assert page.view.running
         clock.now += timedelta(minutes=20)
         keys(qtbot, window, ENTER)
-    assert len(c().easel.finished) == len(page.desk.commission(cid).log) // 2 == 12
-    csv_lines = window.studio_page.hours_text().strip().splitlines()
+    assert len(c().easel.finished) == len(time_entries(c().log)) == 12
+    csv_lines = hours_text(desk).strip().splitlines()
     assert len(csv_lines) == 13 and ",20.0," in csv_lines[1]
 
     # Check: the painting beside the crop.
@@ -176,7 +182,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     page = window.current
     wait_idle(window)
     keys(qtbot, window, "f")
-    assert page.reference.mirrored and page.painting.mirrored
+    assert page.frame.mirrored and page.reference.frame is page.painting.frame
     keys(qtbot, window, "g", "b")
     wait_idle(window)
     page.blink_now()
@@ -192,9 +198,9 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     clock.now += timedelta(hours=25)
     page.refresh()
     keys(qtbot, window, ENTER)
-    fill(qtbot, page, "line", "soften the whiskers")
-    press(qtbot, page, "add")
-    page.bench.line("line 0").click()
+    fill(qtbot, page, "To mend in the last sitting", "soften the whiskers")
+    press(qtbot, page, "Put it on the list")
+    page.bench.line("soften the whiskers").click()
     clock.now += timedelta(days=4)
     page.refresh()
     page.setFocus()  # leave the field
@@ -206,7 +212,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     page.refresh()
     keys(qtbot, window, ENTER, ENTER)
     assert c().deliver.delivered == clock.now
-    assert [d.state for d in doors_of(c(), desk.studio)] == ["shut"] * 9
+    assert [d.state for d in desk.standings.of(cid, clock()).doors] == ["shut"] * 9
 
     # Quit and reopen in the same place; undo reaches back over the restart.
     folder = desk.store.folder
@@ -214,7 +220,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     desk.store.close()
     store = Store(folder, clock().date())
     again = Desk(store, clock)
-    second = Window(again)
+    second = Window(again, workers)
     qtbot.addWidget(second)
     assert (second.commission_id, second.door) == (cid, "Deliver")
     second.show()
@@ -238,15 +244,15 @@ def test_bad_files_are_said_and_the_good_ones_taken(qtbot, started, wait_idle, c
     assert [p.name for p in window.desk.commission(window.commission_id).intake.photos] == ["cat.jpg"]
 
 
-def test_a_door_is_passed_with_a_reason_that_is_kept(qtbot, started):
+def test_a_door_is_waived_with_a_reason_that_is_kept(qtbot, started):
     window = started
     page = window.current
-    press(qtbot, page, "pass door")
+    press(qtbot, page, "Waive this door")
     assert "no reason" in window.message.text
-    fill(qtbot, page, "door reason", "the client brings prints")
-    press(qtbot, page, "pass door")
-    assert door(window, "Intake").state == "passed"
-    assert "the client brings prints" in str(page.bench._sheet)
+    fill(qtbot, page, "Waive it all the same, because", "the client brings prints")
+    press(qtbot, page, "Waive this door")
+    assert door(window, "Intake").state == "waived"
+    assert "the client brings prints" in str(page.bench.sheet)
     keys(qtbot, window, "9")
-    assert "the client brings prints" in str(window.current.bench._sheet)
-    assert window.desk.commission(window.commission_id).doors.passed[0].on == NOON.date()
+    assert "the client brings prints" in str(window.current.bench.sheet)
+    assert window.desk.commission(window.commission_id).doors.waived[0].on == NOON.date()

@@ -2,6 +2,7 @@
 
 import io
 import math
+from dataclasses import replace
 from email import message_from_bytes
 from email.policy import default
 
@@ -16,14 +17,13 @@ from PySide6.QtGui import QDragEnterEvent, QDropEvent, QImage, QMouseEvent
 from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.conftest import jpeg_of
+from tests.doing import do_part
 from tests.journeys.hands import NONE, click, fill, keys, press, send
 from tests.rooms.intake.degraded import CAT_EYES, Harm, harmed
-from yarrow_lane.commission.doors import doors_of
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.intake.brief import add_sitter
 from yarrow_lane.intake.photos import mark_eye
 from yarrow_lane.ui.rooms.intake.comparing import eye_rows, light_dials
-from yarrow_lane.ui.rooms.intake.paperwork import contact_sheet_of
 
 ENTER, SPACE, ESC = Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Escape
 
@@ -48,7 +48,7 @@ def take(qtbot, window, wait_idle, paths, count):
 
 def mark(window, photo_id, eyes):
     for eye in eyes:
-        window.desk.do_part(window.commission_id, "eye", "intake", lambda i, e=eye: mark_eye(i, photo_id, e))
+        do_part(window.desk, window.commission_id, "eye", "intake", lambda i, e=eye: mark_eye(i, photo_id, e))
 
 
 def thirty(folder):
@@ -82,10 +82,11 @@ def test_a_folder_of_thirty_is_dropped_and_copies_stand_together(qtbot, room, wa
     assert enter.isAccepted()
     room.dropEvent(drop)
     page = room.current
-    assert page.view.choices.switches[-1].key == "stop" and "of 30 read" in page.view.choices.remark
+    assert "Reading photographs: 0 of 30 read" in room.works_strip.words.text()
     qtbot.waitUntil(lambda: len(commission(room).intake.photos) == 28, timeout=60_000)
     wait_idle(room)
-    qtbot.waitUntil(lambda: page.view.choices.switches[-1].key == "add", timeout=5_000)
+    qtbot.waitUntil(lambda: not room.works_strip.isVisible(), timeout=5_000)
+    page.refresh()
     tiles = [t.name for t in page.view.tiles]
     for n in range(14):
         assert abs(tiles.index(f"shot-{n:02}.jpg") - tiles.index(f"shot-{n:02}-small.jpg")) == 1
@@ -93,18 +94,17 @@ def test_a_folder_of_thirty_is_dropped_and_copies_stand_together(qtbot, room, wa
     assert len(copies) == 14
     small = next(p for p in commission(room).intake.photos if p.name == "shot-03-small.jpg")
     page.select(small.id)
-    assert "shot-03.jpg is the same shot, larger: 900 × 900" in str(page.bench._sheet).replace("\\u202f", " ")
+    assert "shot-03.jpg is the same shot, larger: 900 × 900" in str(page.bench.sheet).replace("\\u202f", " ")
 
 
 def test_reading_can_be_stopped_and_what_came_stays(qtbot, room, wait_idle, tmp_path):
     thirty(tmp_path)
     room.take_files(sorted(tmp_path.glob("*.jpg")))
-    page = room.current
-    qtbot.waitUntil(lambda: page.arrivals.reading[0] >= 3, timeout=30_000)
-    page.choices.button("stop", "stop").click()
+    qtbot.waitUntil(lambda: room.workroom.arrivals.reading[0] >= 3, timeout=30_000)
+    room.works_strip.stop.click()
     wait_idle(room)
     came = len(commission(room).intake.photos)
-    assert 3 <= came < 28 and page.arrivals.reading == (0, 0)
+    assert 3 <= came < 28 and room.workroom.arrivals.reading == (0, 0)
     assert "the rest was left unread" in room.message.text
     qtbot.wait(400)
     assert len(commission(room).intake.photos) == came
@@ -155,14 +155,14 @@ def test_irises_of_rendered_sitters_are_measured_within_3_percent(qtbot, room, w
     keys(qtbot, room, SPACE)
     wait_idle(room)
     for eye in sitter.eyes:
-        page.change("mark", eye.side)
-        page.eyes.fit()
-        page.eyes.zoom(6.0, page.eyes.to_screen((eye.x, eye.y)))
-        left, right = (page.eyes.to_screen((eye.x + s * eye.radius_px, eye.y)) for s in (-1, 1))
+        page.set_look(replace(page.look, mark=eye.side))
+        page.marking.picture.fit()
+        page.marking.picture.zoom(6.0, page.marking.picture.to_screen((eye.x, eye.y)))
+        left, right = (page.marking.picture.to_screen((eye.x + s * eye.radius_px, eye.y)) for s in (-1, 1))
         a, b = QPointF(round(left.x()), round(left.y())), QPointF(round(right.x()), round(right.y()))
-        send(page.eyes, QMouseEvent.Type.MouseButtonPress, a)
-        send(page.eyes, QMouseEvent.Type.MouseMove, (a + b) / 2)
-        send(page.eyes, QMouseEvent.Type.MouseButtonRelease, b, Qt.MouseButton.NoButton)
+        send(page.marking.picture, QMouseEvent.Type.MouseButtonPress, a)
+        send(page.marking.picture, QMouseEvent.Type.MouseMove, (a + b) / 2)
+        send(page.marking.picture, QMouseEvent.Type.MouseButtonRelease, b, Qt.MouseButton.NoButton)
         marked = commission(room).intake.photos[0].eye(eye.side)
         assert marked.across_px == pytest.approx(eye.across_px, rel=0.03)
         assert math.dist((marked.x, marked.y), (eye.x, eye.y)) < 0.03 * eye.across_px
@@ -173,20 +173,20 @@ def test_marks_are_nudged_by_a_pixel(qtbot, room, wait_idle, cat_file):
     page = room.current
     photo = commission(room).intake.photos[0]
     mark(room, photo.id, CAT_EYES)
-    fill(qtbot, page, "use", "lead")
+    fill(qtbot, page, "Use it as", "lead")
     page.look_closer(photo.id)
     wait_idle(room)
-    page.change("mark", "left")
-    keys(qtbot, page.eyes, Qt.Key.Key_Right, (Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier), "]")
+    page.set_look(replace(page.look, mark="left"))
+    keys(qtbot, room, Qt.Key.Key_Right, (Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier), "]")
     eye = commission(room).intake.photos[0].eye("left")
     assert (eye.x, eye.y, eye.radius_px) == (172, 126, 32.5)
-    page.change("mark", "nose tip")
-    click(page.eyes, (264, 235))
-    page.change("mark", "nose tip")
-    keys(qtbot, page.eyes, Qt.Key.Key_Left)
+    page.set_look(replace(page.look, mark="nose tip"))
+    click(page.marking.picture, (264, 235))
+    page.set_look(replace(page.look, mark="nose tip"))
+    keys(qtbot, room, Qt.Key.Key_Left)
     nose = next(m for m in commission(room).intake.photos[0].landmarks if m.name == "nose tip")
     assert nose.x == pytest.approx(263, abs=0.6)
-    press(qtbot, page, "clear marks")
+    press(qtbot, page, "Take the marks off")
     assert commission(room).intake.photos[0].landmarks == () == commission(room).intake.photos[0].eyes
     keys(qtbot, room, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
     assert len(commission(room).intake.photos[0].eyes) == 2
@@ -196,20 +196,20 @@ def test_the_detector_suggests_or_says_that_it_cannot(qtbot, room, wait_idle, tm
     path = tmp_path / "face.jpg"
     path.write_bytes(jpeg_of(skimage.data.astronaut()))
     window = room
-    window.desk.do_part(window.commission_id, "x", "brief", lambda b: add_sitter(b, "Ida", "person"))
+    do_part(window.desk, window.commission_id, "x", "brief", lambda b: add_sitter(b, "Ida", "person"))
     take(qtbot, window, wait_idle, [path, cat_file], 2)
     page = window.current
     face, cat = commission(window).intake.photos
     ida = commission(window).brief.sitters[1]
     page.select(face.id)
-    fill(qtbot, page, "sitter_id", str(ida.id))
+    fill(qtbot, page, "Shows", ida.id)
     page.look_closer(face.id)
-    press(qtbot, page, "suggest")
+    press(qtbot, page, "Suggest the eyes")
     qtbot.waitUntil(lambda: len(commission(window).intake.photo(face.id).eyes) == 2, timeout=20_000)
     page.select(cat.id)
-    fill(qtbot, page, "sitter_id", "1")
+    fill(qtbot, page, "Shows", 1)
     page.look_closer(cat.id)
-    press(qtbot, page, "suggest")
+    press(qtbot, page, "Suggest the eyes")
     qtbot.waitUntil(lambda: "drag" in window.message.text, timeout=20_000)
     assert commission(window).intake.photo(cat.id).eyes == ()
 
@@ -233,36 +233,36 @@ def test_photographs_are_ranked_and_the_painter_overrules(qtbot, room, wait_idle
     page.refresh()
     # Copies of one shot stand together; the order within them is the order of how much eye they hold.
     assert page.view.tiles[0].name == "best.png" and page.view.tiles[0].share > 0.3
-    best_first = eye_rows(commission(room), page.judging.evidence(commission(room).intake.photos))[0][1]
+    best_first = eye_rows(commission(room), room.workroom.judging.evidence(commission(room).intake.photos))[0][1]
     assert best_first[0].name == "best.png"
     page.select(ids["dark"])
-    fill(qtbot, page, "use", "lead")
+    fill(qtbot, page, "Use it as", "lead")
     assert page.view.tiles[0].name == "dark.png", "the painter's choice comes before the rank"
     page.select(ids["small"])
-    fill(qtbot, page, "use", "helper")
-    fill(qtbot, page, "helps_with", "expression")
+    fill(qtbot, page, "Use it as", "helper")
+    fill(qtbot, page, "for the", "expression")
     assert commission(room).intake.photo(ids["small"]).helps_with == "expression"
     for name in ("best", "soft", "small"):
         page.select(ids[name])
-        fill(qtbot, page, "use", "lead")
-    assert "More than three leads" in str(page.bench._sheet)
-    page.choose("mode", "light")
-    dials, verdict = light_dials(commission(room), page.judging.evidence(commission(room).intake.photos))
+        fill(qtbot, page, "Use it as", "lead")
+    assert "More than three leads" in str(page.bench.sheet)
+    page.set_look(replace(page.look, mode="light"))
+    dials, verdict = light_dials(commission(room), room.workroom.judging.evidence(commission(room).intake.photos))
     assert len(dials) == 4 and verdict
 
 
 def test_a_surprise_is_asked_for_by_letter_and_the_answer_is_linked(qtbot, room, wait_idle, cat_file, tmp_path, monkeypatch):
     page = room.current
     keys(qtbot, room, "a")
-    page.choose("bench", "brief")
-    page.bench.line("surprise").click()
-    fill(qtbot, page, "not_to_contact", "the grandfather")
-    fill(qtbot, page, "client_mail", "client@example.org")
+    page.set_look(replace(page.look, bench="brief"))
+    page.bench.line("It is a surprise").click()
+    fill(qtbot, page, "Whom not to contact", "the grandfather")
+    fill(qtbot, page, "Client's mail address", "client@example.org")
     keys(qtbot, room, ESC, "a")
     assert "Pip (no photograph yet): one from eye height" in page.letter.toPlainText()
     page.letter.setPlainText(page.letter.toPlainText() + "\nP.S. The collar, please.")
     room.setFocus()
-    page.act()
+    page.hand(page.act)
     assert "do not contact the grandfather" in room.message.text
     (path,) = (room.desk.store.folder / "outbox").glob("*.eml")
     letter = message_from_bytes(path.read_bytes(), policy=default)
@@ -272,36 +272,37 @@ def test_a_surprise_is_asked_for_by_letter_and_the_answer_is_linked(qtbot, room,
     take(qtbot, room, wait_idle, [cat_file], 1)
     photo = commission(room).intake.photos[0]
     assert photo.answers == 1 and "1 came back" in str(_letter_bench(page))
-    page.choose("mode", "all")
-    fill(qtbot, page, "use", "helper")
+    page.set_look(replace(page.look, mode="all"))
+    fill(qtbot, page, "Use it as", "helper")
     sheet = tmp_path / "sheet.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(sheet), ""))
-    press(qtbot, page, "sheet")
+    press(qtbot, page, "Save the contact sheet (PDF)…")
+    qtbot.waitUntil(sheet.exists, timeout=20_000)
+    wait_idle(room)
     assert "do not contact the grandfather" in room.message.text
     with pdfplumber.open(io.BytesIO(sheet.read_bytes())) as pdf:
         assert "helper" in pdf.pages[0].extract_text() and "unknown: ask" in pdf.pages[0].extract_text()
-    assert contact_sheet_of(room.desk, commission(room)) == sheet.read_bytes()
 
 
 def _letter_bench(page):
-    page.choose("mode", "letter")
-    return page.bench._sheet
+    page.set_look(replace(page.look, mode="letter"))
+    return page.bench.sheet
 
 
 def test_unknown_rights_need_a_reason_which_the_delivery_repeats(qtbot, room, wait_idle, cat_file):
     take(qtbot, room, wait_idle, [cat_file], 1)
     page = room.current
     mark(room, commission(room).intake.photos[0].id, CAT_EYES)
-    fill(qtbot, page, "use", "lead")
-    door = doors_of(commission(room), room.desk.studio)[0]
+    fill(qtbot, page, "Use it as", "lead")
+    door = room.desk.standings.of(room.commission_id, room.workroom.now).doors[0]
     assert (door.state, door.wants) == ("ahead", "ask who may use cat.jpg")
     keys(qtbot, room, ENTER)
-    assert page.bench.line("permission").editor.hasFocus()
-    fill(qtbot, page, "door reason", "an heirloom print, photographer long dead")
-    press(qtbot, page, "pass door")
-    assert doors_of(commission(room), room.desk.studio)[0].state == "passed"
+    assert page.bench.line("Permission").editor.hasFocus()
+    fill(qtbot, page, "Waive it all the same, because", "an heirloom print, photographer long dead")
+    press(qtbot, page, "Waive this door")
+    assert room.desk.standings.of(room.commission_id, room.workroom.now).doors[0].state == "waived"
     keys(qtbot, room, ESC, "9")
-    assert "an heirloom print" in str(room.current.bench._sheet)
+    assert "an heirloom print" in str(room.current.bench.sheet)
 
 
 def test_a_photograph_taken_away_is_no_longer_measured(qtbot, room, wait_idle, tmp_path):
@@ -312,7 +313,7 @@ def test_a_photograph_taken_away_is_no_longer_measured(qtbot, room, wait_idle, t
         mark(room, photo.id, CAT_EYES[:1])  # every mark asks for its measures anew
     gone = commission(room).intake.photos[-1]
     page.select(gone.id)
-    press(qtbot, page, "take away")
-    assert not page.judging.wants(gone.id)
+    press(qtbot, page, "Take this photograph away")
+    assert not room.workroom.judging.wants(gone.id)
     wait_idle(room)
     assert len(page.view.tiles) == 4

@@ -81,7 +81,7 @@ def test_the_window_offers_the_demo_and_keeps_the_studio_when_it_fails(qapp, dat
     application = starting.Application(tmp_path / "mine")
     try:
         window = application.window
-        window.studio_page.press("demo")
+        window.studio_page.want_demo()
         assert application.window is not window and len(application.window.desk.studio.on_shelf) == 5
     finally:
         application.close()

@@ -3,7 +3,7 @@
 import pytest
 from PySide6.QtGui import QFontInfo, QFontMetricsF
 
-from yarrow_lane.commission.doors import DOORS
+from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.ui.actions import ACTIONS, ROOM_KEYS, keys_for
 from yarrow_lane.ui.theme.colours import DAY, EVENING, SURROUND, contrast
 from yarrow_lane.ui.theme.lettering import SANS, SERIF, lettering

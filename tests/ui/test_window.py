@@ -7,17 +7,15 @@ import pytest
 from PySide6.QtCore import Qt
 
 from tests.conftest import NOON
-from tests.journeys.hands import fill, keys
-from yarrow_lane.commission.doors import DOORS, door_now, doors_of
-from yarrow_lane.commission.standing import standings
+from tests.journeys.hands import fill, keys, press
 from yarrow_lane.commission.today import todays_acts
 from yarrow_lane.demo.build import build_demo
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.store.store import Store
 from yarrow_lane.ui.kit.levels import make_levels
-from yarrow_lane.ui.rooms.studio.view import studio_view
 from yarrow_lane.ui.window import Window
 
 
@@ -31,8 +29,8 @@ def demo_store(tmp_path_factory):
 
 
 @pytest.fixture
-def demo_window(qtbot, demo_store, fonts):
-    window = Window(Desk(demo_store, SetClock(NOON)))
+def demo_window(qtbot, demo_store, fonts, workers):
+    window = Window(Desk(demo_store, SetClock(NOON)), workers)
     qtbot.addWidget(window)
     window.show()
     yield window
@@ -41,12 +39,13 @@ def demo_window(qtbot, demo_store, fonts):
 
 def test_the_demo_stands_at_different_doors_with_one_in_trouble(demo_store):
     desk = Desk(demo_store, SetClock(NOON))
-    found = standings(desk.commissions, desk.studio, NOON)
+    outlooks = desk.standings.outlooks(NOON)
+    found = [o.standing for o in outlooks]
     assert len(found) == 5 and len({s.door for s in found}) >= 4
-    worried = [s for s in found if s.worry]
+    worried = [o for o in outlooks if o.worry]
     assert len(worried) == 1 and "late by" in worried[0].worry
     assert any(s.wet_until for s in found)
-    complete = [s.commission for s in found if s.commission.layers.regions and s.commission.log]
+    complete = [c for s in found if (c := desk.commission(s.id)).layers.regions and c.log]
     assert len(complete) >= 2
     times = [a.at for a in todays_acts(found, desk.studio.week, NOON)]
     assert times == sorted(times) and times[0] >= NOON
@@ -54,8 +53,8 @@ def test_the_demo_stands_at_different_doors_with_one_in_trouble(demo_store):
 
 @pytest.mark.parametrize("door", DOORS)
 def test_every_door_of_every_demo_commission_opens(demo_window, wait_idle, door):
-    for commission in demo_window.desk.commissions:
-        demo_window.open_door(commission.id, door)
+    for commission_id in demo_window.desk.studio.on_shelf:
+        demo_window.open_door(commission_id, door)
         wait_idle(demo_window)
         assert demo_window.current.bench.act.title.text()
         assert demo_window.message.text == ""
@@ -75,9 +74,9 @@ def test_an_empty_studio_says_what_to_do_first(qtbot, window):
     words = str(window.studio_page.view.bench)
     assert "Start a commission" in words and "demo studio" in words
     with qtbot.waitSignal(window.demo_wanted):
-        window.studio_page.press("demo")
+        press(qtbot, window.studio_page, "Show the demo studio instead")
     keys(qtbot, window, Qt.Key.Key_Return)
-    assert window.studio_page.form is not None
+    assert window.studio_page.on_bench == "start"
     window.studio_page.bench.act.click()
     assert "no sitter is named" in window.message.text
 
@@ -117,13 +116,13 @@ def test_the_shelf_has_one_true_scale(demo_window, wait_idle):
 
 def test_settings_are_kept_and_undone(qtbot, window):
     page = window.studio_page
-    page.choices.button("bench", "settings").click()
-    fill(qtbot, page, "celsius", 26)
+    page.choices.button("the studio").click()
+    fill(qtbot, page, "Temperature", 26)
     assert window.desk.studio.climate.celsius == 26
-    fill(qtbot, page, "unit", "in")
-    page.bench.line("evening").click()
+    fill(qtbot, page, "Lengths in", "in")
+    page.bench.line("Dim, for the evening").click()
     page = window.studio_page
-    assert window.desk.studio.evening and page.settings
+    assert window.desk.studio.evening and page.on_bench == "settings"
     keys(qtbot, window, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
     assert not window.desk.studio.evening
 
@@ -145,8 +144,38 @@ def test_levels_halve_and_the_right_one_is_drawn(cat):
     assert (colour.red(), colour.green(), colour.blue()) == tuple(int(v) for v in cat[50, 100])
 
 
-def test_studio_words(desk, commission_id):
-    view = studio_view(desk.studio, desk.commissions, NOON, commission_id, None, False)
+def test_studio_words(window, commission_id):
+    window.open_studio()
+    view = window.studio_page.view
     assert view.count.startswith("1 commission on the lane")
-    assert door_now(doors_of(desk.commissions[0], desk.studio)).wants == "no photographs yet"
+    assert window.desk.standings.of(commission_id, NOON).doors[0].wants == "no photographs yet"
     assert view.bench.sections[0].lines[0].what.startswith("take in")
+
+
+def test_the_yellow_field_enter_and_what_happens_are_one_promise(demo_window, wait_idle):
+    """At every door of every demo commission: what can be pressed says so, and Enter does nothing where it cannot."""
+    for commission_id in demo_window.desk.studio.on_shelf:
+        for door in DOORS:
+            demo_window.open_door(commission_id, door)
+            wait_idle(demo_window)
+            page = demo_window.current
+            act = page.bench.sheet.act
+            assert page.bench.act.isEnabled() == (act.do is not None and act.enabled)
+            standing = page.standing()
+            expected = standing.act.title if standing.act else "Go on to" if door != "Deliver" else "Delivered"
+            assert act.title.startswith(expected)
+            if not page.bench.act.isEnabled():
+                before = demo_window.desk.commission(commission_id)
+                demo_window.act()
+                assert demo_window.desk.commission(commission_id) is before
+
+
+def test_a_fault_of_ours_is_said_written_down_and_changes_nothing(qtbot, window, commission_id, monkeypatch):
+    window.open_door(commission_id, "Compose")
+    before = window.desk.commission(commission_id)
+    monkeypatch.setattr(window.current, "key", lambda event: 1 / 0)
+    keys(qtbot, window, "x")
+    assert "Yarrow Lane itself" in window.message.text and "ZeroDivisionError" in window.message.text
+    log = window.desk.store.folder / "yarrow-lane.log"
+    assert str(log) in window.message.text and "ZeroDivisionError" in log.read_text()
+    assert window.desk.commission(commission_id) is before

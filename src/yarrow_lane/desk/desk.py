@@ -8,13 +8,13 @@ from typing import Any
 
 from yarrow_lane.commission.commission import PARTS, Commission, apply
 from yarrow_lane.commission.studio import STUDIO_PART, Studio, put_on_shelf, take_off_shelf
-from yarrow_lane.desk.reading import Reader
 from yarrow_lane.desk.standings import Standings
 from yarrow_lane.intake.brief import Brief
 from yarrow_lane.lane.happening import Happening, LetterSent
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import happening_to_json, to_json
+from yarrow_lane.store.reading import Reader
 from yarrow_lane.store.store import Store
 
 STUDIO = "studio"

@@ -47,9 +47,16 @@ def polygon_holds(polygon: Iterable[Point], point: Point) -> bool:
 
 
 def clip_to_rect(polygon: Iterable[Point], rect: Rect) -> Polygon:
-    """The largest piece of the polygon inside the rectangle, as an outline; empty when nothing is left."""
+    """The part of the polygon inside the rectangle as one outline; empty when nothing is left.
+
+    Several pieces hang together by lines without width, so that none is lost.
+    """
     found = _pieces(shapely.intersection(shape_of(polygon), shapely.box(rect.x, rect.y, rect.right, rect.bottom)))
-    return _outline(found[0]) if found else ()
+    outlines = [_outline(p) for p in found]
+    if len(outlines) < 2:
+        return outlines[0] if outlines else ()
+    start = outlines[0][0]
+    return tuple(p for outline in outlines for p in (*outline, outline[0], start))
 
 
 def split(polygon: Iterable[Point], line: Sequence[Point]) -> tuple[Polygon, ...]:

@@ -40,10 +40,10 @@ class ChoiceRow(QWidget):
         self.remark.setText(sheet.remark)
         self.remark.setVisible(bool(sheet.remark))
 
-    def button(self, words: str) -> QPushButton:
-        """The button with those words; raises KeyError."""
-        for button in self._buttons.values():
-            if button.text() == words:
+    def button(self, words: str, of: str = "") -> QPushButton:
+        """The button with those words, of the switch with that label where several have them; raises KeyError."""
+        for (number, _), button in self._buttons.items():
+            if button.text() == words and of in ("", self._switches[number].label):
                 return button
         raise KeyError(words)
 

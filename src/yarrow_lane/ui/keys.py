@@ -46,6 +46,9 @@ def take_key(window: "Window", event: QKeyEvent) -> bool:
     if action is not None:
         getattr(window, action)()
         return True
+    picture = window.current.picture
+    if picture is not None and picture.key(event):
+        return True
     if window.commission_id and event.text() in BY_KEY:
         window.open_door(window.commission_id, BY_KEY[event.text()].name)
         return True

@@ -19,6 +19,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.ui.bench import Bench
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Field, Meaning, NextAct, Note, Press, Section
 from yarrow_lane.ui.choice_row import ChoiceRow
+from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.workroom import Workroom
 
 
@@ -26,6 +27,7 @@ class RoomPage(QWidget):
     """One room of the open commission. Subclasses fill `table`, say what they show in `refresh`, and answer the hooks below."""
 
     door = ""
+    picture: PictureView | None = None  # what + - and 0 zoom
     # A change that touches later work: what it is, what becomes of that work, and what to do with the answer.
     asked = Signal(str, object, object)
 

@@ -6,14 +6,15 @@ from datetime import date, timedelta
 from tests.conftest import NOON
 from yarrow_lane.check.comparison import Check
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.doors import DOORS, passes_of
+from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.compose.canvas import Compose
+from yarrow_lane.compose.composition import Compose, Framed
 from yarrow_lane.deliver.handover import Deliver
 from yarrow_lane.easel.session import Easel, FinishedPass
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.intake.photos import Eye, Intake, Photo
 from yarrow_lane.intake.rights import Rights
+from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.layers.regions import Layers, add_region
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import Palette, Well
@@ -49,7 +50,7 @@ def shut_up_to(door: str, passes_left: int = 0) -> Commission:
     if reach >= 0:
         c = replace(c, intake=Intake((LEAD,)))
     if reach >= 1:
-        c = replace(c, compose=Compose(240, 300, "metric 24 × 30 cm", "p1", Rect(0, 0, 2400, 3000)))
+        c = replace(c, compose=Compose(240, 300, "metric 24 × 30 cm", Framed("p1", Rect(0, 0, 2400, 3000))))
     if reach >= 2:
         c = replace(c, transfer=Transfer(4, tuple(sorted((x, y) for x in range(4) for y in range(5)))))
     if reach >= 3:
@@ -59,7 +60,7 @@ def shut_up_to(door: str, passes_left: int = 0) -> Commission:
     if reach >= 5:
         c = replace(c, layers=regions())
     if reach >= 6:
-        passes = passes_of(c, STUDIO)
+        passes = passes_in(c, STUDIO.climate)
         done = passes[: len(passes) - passes_left]
         finished = tuple(FinishedPass(p.id, NOON - timedelta(days=5), p.dry_minutes) for p in done)
         c = replace(c, easel=Easel(finished))

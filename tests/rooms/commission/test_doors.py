@@ -8,11 +8,18 @@ import pytest
 from tests.conftest import NOON
 from tests.rooms.commission.making import LEAD, STUDIO, fresh, shut_up_to
 from yarrow_lane.check.comparison import Check
-from yarrow_lane.commission.commission import CommissionTrouble, pass_door, take_photo_away, unpass_door
-from yarrow_lane.commission.doors import DOORS, door_now, doors_of, minutes_to_paint, passes_of, thickest_film
+from yarrow_lane.commission.commission import CommissionTrouble, unwaive_door, waive_door
+from yarrow_lane.commission.recompose import take_photo_away
+from yarrow_lane.commission.standing import passes_in, stand, thickest_film
+from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.intake.photos import Intake
+from yarrow_lane.lane.doors import DOORS, door_now
 from yarrow_lane.palette.wells import Palette
 from yarrow_lane.transfer.squares import Transfer
+
+
+def doors_of(commission, studio):
+    return stand(commission, studio, NOON).doors
 
 
 @pytest.mark.parametrize("door", DOORS)
@@ -63,30 +70,40 @@ def test_facts_are_told_in_one_line_in_the_painters_unit():
     assert inches["Compose"] == "9 7/16 × 11 13/16 in, upright"
 
 
-def test_a_passed_door_keeps_its_reason_until_the_facts_decide_again():
-    c = pass_door(fresh(), "Intake", "  prints come by post ", NOON.date())
+def waived(c, door, reason):
+    return replace(c, doors=waive_door(c.doors, door, reason, NOON.date()))
+
+
+def test_a_waived_door_keeps_its_reason_until_the_facts_decide_again():
+    c = waived(fresh(), "Intake", "  prints come by post ")
     (intake, *_) = doors_of(c, STUDIO)
-    assert intake.state == "passed" and intake.wants == "no photographs yet"
+    assert intake.state == "waived" and intake.wants == "no photographs yet"
     assert c.doors.reason("Intake") == "prints come by post"
-    again = pass_door(c, "Intake", "they came", NOON.date())
-    assert len(again.doors.passed) == 1 and again.doors.reason("Intake") == "they came"
-    assert doors_of(unpass_door(c, "Intake"), STUDIO)[0].state == "ahead"
-    # Facts outrank the passing: once the door would shut by itself, it is shut.
+    again = waived(c, "Intake", "they came")
+    assert len(again.doors.waived) == 1 and again.doors.reason("Intake") == "they came"
+    assert doors_of(replace(c, doors=unwaive_door(c.doors, "Intake")), STUDIO)[0].state == "ahead"
+    # Facts outrank the waiving: once the door would shut by itself, it is shut.
     assert doors_of(replace(shut_up_to("Intake"), doors=c.doors), STUDIO)[0].state == "shut"
     with pytest.raises(CommissionTrouble):
-        pass_door(fresh(), "Intake", "   ", NOON.date())
+        waived(fresh(), "Intake", "   ")
 
 
 def test_a_photograph_that_leaves_takes_its_crop_along():
     c = shut_up_to("Compose")
-    gone = take_photo_away(c, "p1")
-    assert gone.intake.photos == () and gone.compose.crop is None and gone.compose.sized
+    found = take_photo_away(c, "p1")
+    gone = found.commission
+    assert gone.intake.photos == () and gone.compose.background is None and gone.compose.sized
+    assert found.changes == ("The crop laid on it goes with it.",)
     other = replace(c, intake=Intake((LEAD, replace(LEAD, id="p2"))))
-    assert take_photo_away(other, "p2").compose.crop == c.compose.crop
+    assert take_photo_away(other, "p2").commission.compose == c.compose and take_photo_away(other, "p2").changes == ()
 
 
 def test_work_left_shrinks_with_every_finished_pass():
-    whole, half, done = (minutes_to_paint(shut_up_to("Easel", n), STUDIO) for n in (99, 5, 0))
+    def left(n):
+        c = shut_up_to("Easel", n)
+        return sum(p.minutes for p in passes_left(c.easel, passes_in(c, STUDIO.climate)))
+
+    whole, half, done = (left(n) for n in (99, 5, 0))
     assert whole > half > done == 0
-    assert thickest_film(shut_up_to("Easel"), STUDIO) in ("normal", "thick")
-    assert passes_of(fresh(), STUDIO) == ()
+    assert thickest_film(passes_in(shut_up_to("Easel"), STUDIO.climate)) in ("normal", "thick")
+    assert passes_in(fresh(), STUDIO.climate) == ()

@@ -1,21 +1,34 @@
 """What to do next, what is left to wait, and what endangers a promise."""
 
 from dataclasses import replace
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 
 import pytest
 
 from tests.conftest import NOON
 from tests.rooms.commission.making import LEAD, STUDIO, fresh, shut_up_to
-from yarrow_lane.calendar.sittings import Week
-from yarrow_lane.commission.commission import pass_door
-from yarrow_lane.commission.doors import DOORS, thickest_film
-from yarrow_lane.commission.standing import clock_text, next_act, standings, work_left, worry_of
+from yarrow_lane.calendar.planning import plan
+from yarrow_lane.calendar.week import Week
+from yarrow_lane.commission.commission import waive_door
+from yarrow_lane.commission.standing import Outlook, outlook_of, stand, state_words
 from yarrow_lane.commission.studio import Studio, StudioTrouble, put_on_shelf, set_climate, take_off_shelf
 from yarrow_lane.commission.today import todays_acts
 from yarrow_lane.deliver.handover import Deliver, ListLine
 from yarrow_lane.intake.photos import Eye, Intake
+from yarrow_lane.lane.doors import DOORS
+from yarrow_lane.lane.happening import ClockStarted, ClockStopped
+from yarrow_lane.lane.standing import act_detail, can_be_done
 from yarrow_lane.layers.drying import Climate
+from yarrow_lane.measure.days import clock_text
+
+
+def act_of(commission):
+    return stand(commission, STUDIO, NOON).act
+
+
+def outlook(commission, now: datetime = NOON) -> Outlook:
+    standing = stand(commission, STUDIO, now)
+    return outlook_of(standing, plan([standing.work], now, STUDIO.week), now.date())
 
 
 @pytest.mark.parametrize(
@@ -23,10 +36,10 @@ from yarrow_lane.layers.drying import Climate
     [
         (None, "Take in the photographs"),
         ("Intake", "Choose the size"),
-        ("Compose", "Choose the squares"),
+        ("Compose", "Take 8 × 10 squares"),
         ("Transfer", "Lay the ground"),
         ("Tone", "Take the colours from the crop"),
-        ("Palette", "Draw the regions"),
+        ("Palette", "Draw the background"),
         ("Layers", "Paint background, wash"),
         ("Easel", "Photograph the painting"),
         ("Check", "Sign it"),
@@ -34,7 +47,7 @@ from yarrow_lane.layers.drying import Climate
     ],
 )
 def test_the_next_act_belongs_to_the_first_open_door(shut, title):
-    act = next_act(fresh() if shut is None else shut_up_to(shut), STUDIO, NOON)
+    act = act_of(fresh() if shut is None else shut_up_to(shut))
     assert (act.title if act else None) == title
     if act is not None and shut is not None:
         assert act.door == DOORS[DOORS.index(shut) + 1]
@@ -56,67 +69,101 @@ def test_the_next_act_belongs_to_the_first_open_door(shut, title):
     ],
 )
 def test_the_way_out_waits_as_long_as_it_must(deliver, title, waits_hours):
-    act = next_act(replace(shut_up_to("Check"), deliver=deliver), STUDIO, NOON)
+    act = act_of(replace(shut_up_to("Check"), deliver=deliver))
     assert act.title == title
     assert act.not_before == (None if waits_hours is None else NOON + timedelta(hours=waits_hours))
 
 
 def test_waits_that_cannot_be_painted_away():
-    """A signed acrylic of normal films: rest 1 day within the 3 days to varnish, then 1 to pack (handbook numbers)."""
+    """Acrylic of normal films: three days to varnish, the coats, a day to pack; oil six months (handbook numbers)."""
     c = shut_up_to("Layers")
-    work = work_left(c, STUDIO, NOON)
-    days = {"normal": 3.0, "thick": 14.0}[thickest_film(c, STUDIO)]
-    assert work.minutes_left > 0 and work.wait_days == pytest.approx(days + 1)
-    done = shut_up_to("Deliver")
-    assert work_left(done, STUDIO, NOON).minutes_left == 0 == work_left(done, STUDIO, NOON).wait_days
-    packed = replace(done, deliver=replace(done.deliver, delivered=None))
-    assert work_left(packed, STUDIO, NOON).wait_days == 0
-    oil = replace(c, brief=replace(c.brief, medium="oil over acrylic"))
-    assert work_left(oil, STUDIO, NOON).wait_days > 180
-    pastel = replace(c, brief=replace(c.brief, medium="soft pastel"))
-    assert work_left(pastel, STUDIO, NOON).wait_days == pytest.approx(1.0)
+    painted = max(s.day for s in outlook(c).sittings if s.minutes > 100)
+    assert 4 <= (outlook(c).finish - painted).days <= 10
+    done = stand(shut_up_to("Deliver"), STUDIO, NOON)
+    assert done.minutes_left == 0 == len(done.rooms)
+    oil = outlook(replace(c, brief=replace(c.brief, medium="oil over acrylic")))
+    assert (oil.finish - NOON.date()).days > 180 + 20, "between its passes the oil dries too"
+    pastel = outlook(replace(c, brief=replace(c.brief, medium="soft pastel")))
+    assert pastel.finish < outlook(c).finish
 
 
-def test_a_canvas_without_regions_is_guessed_as_fur():
+def test_a_canvas_without_regions_is_planned_as_fur():
     """Handbook: fur 0.8 to 0.9 h for 100 cm²; 24 x 30 cm are 720 cm²."""
-    hours = work_left(shut_up_to("Compose"), STUDIO, NOON).minutes_left / 60
-    assert 720 / 100 * 0.75 < hours < 720 / 100 * 0.95
-    assert work_left(fresh(), STUDIO, NOON).minutes_left == 0
+    standing = stand(shut_up_to("Palette"), STUDIO, NOON)
+    (task,) = next(room for room in standing.rooms if room[0].words == "paint")
+    assert 720 / 100 * 0.75 < task.minutes / 60 < 720 / 100 * 0.95
+
+
+def test_a_waived_rooms_work_is_not_planned():
+    c = shut_up_to("Compose")
+    words = [t.words for room in stand(c, STUDIO, NOON).rooms for t in room]
+    assert "draw the squares" in words
+    waived = replace(c, doors=waive_door(c.doors, "Transfer", "drawn by eye", NOON.date()))
+    assert "draw the squares" not in [t.words for room in stand(waived, STUDIO, NOON).rooms for t in room]
 
 
 def test_worries_the_gravest_first():
     small = replace(LEAD, eyes=(Eye("left", 10, 10, 6),))
     c = replace(shut_up_to("Compose"), intake=Intake((small,)))
-    assert worry_of(c, STUDIO, date(2026, 4, 12), NOON) == "late by 2 days"
-    assert worry_of(c, STUDIO, date(2026, 4, 1), NOON) == "needs an eye photograph: 12 px across the iris"
-    assert worry_of(pass_door(c, "Intake", "all there is", NOON.date()), STUDIO, date(2026, 4, 1), NOON) == ""
-    helpers = replace(c, intake=Intake((replace(LEAD, use="helper"),)))
-    assert worry_of(helpers, STUDIO, date(2026, 4, 1), NOON) == "no lead photograph"
-    assert worry_of(shut_up_to("Deliver"), STUDIO, date(2027, 1, 1), NOON) == ""
+    assert outlook(c).worry == "needs an eye photograph: 12 px across the iris"
+    late = replace(c, brief=replace(c.brief, promised=date(2026, 3, 10)))
+    assert outlook(late).worry == f"late by {(outlook(late).finish - date(2026, 3, 10)).days} days"
+    waived = replace(c, doors=waive_door(c.doors, "Intake", "all there is", NOON.date()))
+    assert outlook(waived).worry == ""
+    assert outlook(replace(c, intake=Intake((replace(LEAD, use="helper"),)))).worry == "no lead photograph"
+    delivered = shut_up_to("Deliver")
+    assert outlook(replace(delivered, brief=replace(delivered.brief, promised=date(2020, 1, 1)))).worry == ""
 
 
 def test_commissions_share_the_painters_days():
     one, two = shut_up_to("Layers"), replace(shut_up_to("Layers"), id="c0002")
     two = replace(two, brief=replace(two.brief, promised=date(2026, 3, 20)))
-    found = standings((one, two), STUDIO, NOON)
-    assert found[1].finish <= found[0].finish, "the nearer promise is painted first"
-    assert found[1].days_in_hand is not None and found[0].worry == ""
+    found = [stand(c, STUDIO, NOON) for c in (one, two)]
+    both = plan([s.work for s in found], NOON, STUDIO.week)
+    assert both.finish["c0002"] <= both.finish["c0001"], "the nearer promise is painted first"
     spent: dict[date, float] = {}
-    for standing in found:
-        for sitting in standing.sittings:
+    for of in both.sittings.values():
+        for sitting in of:
             spent[sitting.day] = spent.get(sitting.day, 0) + sitting.minutes
     assert max(spent.values()) <= STUDIO.week.minutes_a_day + 1e-6
 
 
 def test_words_for_where_a_commission_stands():
-    words = [s.words for s in standings((fresh(), shut_up_to("Easel", 3), shut_up_to("Deliver")), STUDIO, NOON)]
+    words = [state_words(stand(c, STUDIO, NOON), NOON) for c in (fresh(), shut_up_to("Easel", 3), shut_up_to("Deliver"))]
     assert words[0] == "waiting for photographs" and words[1].startswith("painting, ") and words[2] == "delivered"
+
+
+def test_a_standing_holds_until_the_minute_that_matters():
+    """What is shown at any moment before `until` is what would be worked out then."""
+    c = shut_up_to("Easel", 4)
+    last = c.easel.finished[-1]
+    wet = replace(c, easel=replace(c.easel, finished=(*c.easel.finished[:-1], replace(last, at=NOON - timedelta(minutes=3)))))
+    standing = stand(wet, STUDIO, NOON)
+    assert standing.until == NOON + timedelta(minutes=last.dry_minutes - 3) == standing.wet_until
+    just_before = standing.until - timedelta(seconds=1)
+    assert stand(wet, STUDIO, just_before) == standing
+    assert stand(wet, STUDIO, standing.until).until is None
+    assert state_words(standing, NOON).startswith("wet until") and state_words(standing, standing.until).startswith("painting")
+    resting = replace(shut_up_to("Check"), deliver=Deliver(signed=NOON, rest_from=NOON))
+    assert stand(resting, STUDIO, NOON).until == NOON + timedelta(hours=24)
+
+
+def test_an_act_says_when_it_can_be_done():
+    act = act_of(replace(shut_up_to("Check"), deliver=Deliver(signed=NOON, rest_from=NOON)))
+    assert act_detail(act, NOON) == "rests until Tue 10\u202fMar, 12:00" and not can_be_done(act, NOON)
+    assert act_detail(act, NOON + timedelta(days=2)) == "the rest is over" and can_be_done(act, NOON + timedelta(days=2))
+
+
+def test_minutes_painted_today_are_known():
+    log = (ClockStarted(NOON, "1", "fur"), ClockStopped(NOON + timedelta(minutes=42), "1", "fur"))
+    standing = stand(replace(shut_up_to("Layers"), log=log), STUDIO, NOON)
+    assert (standing.painted_on, standing.painted_minutes) == (NOON.date(), 42)
 
 
 def test_today_is_told_by_the_clock_in_order_of_promises():
     early = NOON.replace(hour=7)
     soon = replace(fresh(date(2026, 3, 12)), id="c0002")
-    acts = todays_acts(standings((fresh(), soon), STUDIO, early), Week(), early)
+    acts = todays_acts([stand(c, STUDIO, early) for c in (fresh(), soon)], Week(), early)
     assert [a.commission_id for a in acts] == ["c0002", "c0001"]
     assert acts[0].at.hour == 10 and acts[1].at > acts[0].at and acts[1].at.minute % 5 == 0
 
@@ -124,9 +171,17 @@ def test_today_is_told_by_the_clock_in_order_of_promises():
 def test_what_is_wet_is_put_off_until_it_is_dry_and_others_go_first():
     resting = replace(shut_up_to("Check"), deliver=Deliver(signed=NOON, rest_from=NOON - timedelta(hours=20)))
     resting = replace(resting, brief=replace(resting.brief, promised=date(2026, 3, 10)))
-    acts = todays_acts(standings((resting, replace(fresh(), id="c0002")), STUDIO, NOON), Week(), NOON)
+    acts = todays_acts([stand(c, STUDIO, NOON) for c in (resting, replace(fresh(), id="c0002"))], Week(), NOON)
     assert [a.commission_id for a in acts] == ["c0002", "c0001"]
     assert acts[1].at >= NOON + timedelta(hours=4)
+
+
+def test_what_was_painted_today_is_not_planned_again():
+    easel = replace(shut_up_to("Layers"), id="c0003")
+    standing = stand(easel, STUDIO, NOON)
+    (act,) = todays_acts([standing], Week(), NOON, painted_today=235)
+    assert act.minutes == pytest.approx(5)
+    assert todays_acts([standing], Week(), NOON, painted_today=240) == ()
 
 
 def test_clock_words():

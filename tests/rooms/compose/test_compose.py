@@ -4,7 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yarrow_lane.compose.canvas import Compose, ComposeTrouble, detail_words, frame, set_size, turn
+from yarrow_lane.compose.composition import Compose, ComposeTrouble, crop_scale, frame, set_size, to_canvas, to_photo, turn
+from yarrow_lane.compose.detail import detail_words, part_used
 from yarrow_lane.compose.formats import formats_of, stock_formats
 
 
@@ -47,23 +48,32 @@ sides = st.floats(40, 4000)
 )
 def test_the_crop_is_never_stretched_and_stays_on_the_photograph(w, h, pw, ph, width, cx, cy):
     compose = frame(set_size(Compose(), w, h), "p", (pw, ph), width, (cx, cy))
-    crop = compose.crop
+    crop = compose.background.crop
     assert crop.width / crop.height == pytest.approx(w / h, rel=1e-9)
     assert crop.x >= -1e-6 and crop.y >= -1e-6 and crop.right <= pw + 1e-6 and crop.bottom <= ph + 1e-6
 
 
 def test_canvas_and_photograph_measure_each_other():
     compose = frame(set_size(Compose(), 400, 500), "p", (3000, 3000), 2000, (1500, 1500))
-    assert compose.px_per_mm == pytest.approx(5)
-    assert compose.to_canvas(compose.to_photo((123.0, 45.0))) == pytest.approx((123.0, 45.0))
-    assert compose.to_canvas((compose.crop.right, compose.crop.bottom)) == pytest.approx((400, 500))
+    assert crop_scale(compose) == pytest.approx(5)
+    assert to_canvas(compose, to_photo(compose, (123.0, 45.0))) == pytest.approx((123.0, 45.0))
+    assert to_canvas(compose, (compose.background.crop.right, compose.background.crop.bottom)) == pytest.approx((400, 500))
 
 
 def test_turning_keeps_the_centre():
     compose = frame(set_size(Compose(), 400, 500), "p", (3000, 3000), 1000, (1500, 1400))
     turned = turn(compose, (3000, 3000))
     assert (turned.width_mm, turned.height_mm) == (500, 400)
-    assert turned.crop.centre == pytest.approx((1500, 1400))
+    assert turned.background.crop.centre == pytest.approx((1500, 1400))
+
+
+def test_the_part_of_a_photograph_that_fills_the_canvas():
+    laid = frame(set_size(Compose(), 400, 500), "p", (3000, 3000), 1000, (1500, 1400))
+    assert part_used(laid, "p", (3000, 3000)) == pytest.approx((1000, 1250))
+    assert part_used(laid, "another", (3000, 3000)) == pytest.approx((2400, 3000))
+    assert part_used(Compose(), "p", (3000, 2000)) == (3000, 2000)
+    with pytest.raises(ComposeTrouble, match="no crop is laid"):
+        crop_scale(Compose(400, 500))
 
 
 @pytest.mark.parametrize("size", [(39, 400), (400, 4001), (0, 10)])

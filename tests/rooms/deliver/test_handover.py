@@ -5,7 +5,6 @@ from datetime import timedelta
 import pytest
 
 from tests.conftest import NOON
-from yarrow_lane.check.comparison import Check, CheckTrouble, grey, note_seen, painting_rect, put_painting
 from yarrow_lane.deliver.handover import (
     Deliver,
     DeliverTrouble,
@@ -21,7 +20,6 @@ from yarrow_lane.deliver.handover import (
     varnish,
     varnish_from,
 )
-from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
 
 HOUR, DAY = timedelta(hours=1), timedelta(days=1)
 
@@ -60,18 +58,3 @@ def test_media_differ():
     rested = look_again(begin_rest(sign(Deliver(), NOON), NOON), NOON + 2 * DAY)
     assert step_now(rested, "watercolour") == "pack"
     assert pack_from(rested, "watercolour") == NOON + 2 * DAY
-
-
-def test_the_painting_is_cut_to_the_canvas_shape():
-    rect = painting_rect((4000, 3000), 0.8)
-    assert rect.width / rect.height == pytest.approx(0.8) and rect.height == 3000 and rect.centre == (2000, 1500)
-    assert painting_rect((1000, 3000), 0.8).width == 1000
-    check = put_painting(note_seen(Check(), " ear too light "), "h", "x.jpg", (10, 10), NOON)
-    assert check.seen == ("ear too light",)
-    with pytest.raises(CheckTrouble):
-        note_seen(check, "  ")
-
-
-def test_greys_keep_the_lightness(cat):
-    found = lightness_from_srgb8(grey(cat))
-    assert abs(found - lightness_from_srgb8(cat)).max() < 0.6

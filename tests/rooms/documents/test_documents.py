@@ -10,9 +10,11 @@ import pypdf
 import pytest
 
 from tests.conftest import NOON
-from yarrow_lane.calendar.sittings import Sitting, Week
+from yarrow_lane.calendar.planning import Sitting
+from yarrow_lane.calendar.week import Week
 from yarrow_lane.documents.calendar_file import calendar_file
-from yarrow_lane.documents.squares_sheet import plan_print, squares_sheet
+from yarrow_lane.documents.print_plan import plan_print
+from yarrow_lane.documents.squares_sheet import squares_sheet
 from yarrow_lane.documents.time_log import time_log
 from yarrow_lane.easel.clock import TimeEntry
 from yarrow_lane.transfer.squares import Squares

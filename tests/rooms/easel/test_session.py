@@ -6,8 +6,9 @@ import pytest
 
 from tests.conftest import NOON
 from tests.rooms.layers.test_passes import portrait
-from yarrow_lane.easel.clock import Happening, minutes_logged, running, time_entries
+from yarrow_lane.easel.clock import minutes_logged, running, time_entries
 from yarrow_lane.easel.session import Easel, EaselTrouble, choose_pass, finish_pass, pass_now, readiness, wet_until
+from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected
 from yarrow_lane.layers.drying import Climate
 from yarrow_lane.layers.passes import sequence
 
@@ -58,11 +59,11 @@ def test_hours_are_summed_and_corrected():
         return NOON + timedelta(minutes=minutes)
 
     log = (
-        Happening("clock started", at(0), "1:wash", "wash"),
-        Happening("clock stopped", at(30), "1:wash", "wash"),
-        Happening("clock stopped", at(31), "1:wash", "wash"),
-        Happening("hours corrected", at(40), "1:wash", "wash", -10, "the kettle"),
-        Happening("clock started", at(50), "2:block", "block"),
+        ClockStarted(at(0), "1:wash", "wash"),
+        ClockStopped(at(30), "1:wash", "wash"),
+        ClockStopped(at(31), "1:wash", "wash"),
+        HoursCorrected(at(40), "1:wash", "wash", -10, "the kettle"),
+        ClockStarted(at(50), "2:block", "block"),
     )
     assert minutes_logged(log) == 20
     assert minutes_logged(log, "2:block") == 0

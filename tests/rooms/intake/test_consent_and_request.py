@@ -8,14 +8,15 @@ import pytest
 from tests.conftest import NOON
 from tests.rooms.intake.test_ranking import PLAIN
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.doors import doors_of, photo_wants
-from yarrow_lane.commission.standing import standings
+from yarrow_lane.commission.standing import stand
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.intake.brief import Brief, Sitter, add_sitter, new_brief
 from yarrow_lane.intake.consent import consent_wants, sitters_shown
-from yarrow_lane.intake.photos import Eye, Intake, Photo, send_request
-from yarrow_lane.intake.request import compose_letter, missing_for, what_is_missing
+from yarrow_lane.intake.photos import Eye, Intake, Photo
+from yarrow_lane.intake.request import compose_letter, missing_for, next_letter, what_is_missing
 from yarrow_lane.intake.rights import CONSENTS, Rights
+from yarrow_lane.intake.standing import photo_wants
+from yarrow_lane.lane.happening import LetterSent
 
 ANNA, TIM, REX = Sitter(1, "Anna", "person"), Sitter(2, "Tim", "person", child=True), Sitter(3, "Rex", "dog")
 BRIEF = Brief("All three", (ANNA, TIM, REX), "M. Okonjo")
@@ -67,13 +68,13 @@ def test_unknown_rights_keep_the_door_open(change, words):
     photo = shot(1, "given", **change)
     assert photo_wants(photo, BRIEF) == words
     commission = Commission("c", BRIEF, Intake((photo,) if photo.use == "lead" else (shot(1, "given"), replace(photo, id="q"))))
-    door = doors_of(commission, Studio())[0]
+    door = stand(commission, Studio(), NOON).doors[0]
     assert (door.state, door.wants) == (("ahead", words) if words else ("shut", ""))
 
 
 def test_what_is_wanted_shows_as_a_worry_in_the_studio():
     commission = Commission("c", BRIEF, Intake((shot(1),)))
-    (found,) = standings((commission,), Studio(), NOON)
+    found = stand(commission, Studio(), NOON)
     assert found.worry == "ask Anna for consent to be painted" and "Ask Anna" in found.act.title
 
 
@@ -131,8 +132,6 @@ def test_nothing_missing_is_a_thank_you():
     assert "I have what I need" in letter and "may I ask" not in letter and letter.endswith("your painter")
 
 
-def test_letters_are_numbered_and_kept_as_they_went_out():
-    intake = send_request(Intake(), "first", NOON, ("Pip: no photograph yet",))
-    intake = send_request(intake, "second", NOON, ())
-    assert [(r.number, r.text) for r in intake.requests] == [(1, "first"), (2, "second")]
-    assert intake.requests[0].asked_for == ("Pip: no photograph yet",)
+def test_letters_are_numbered_on():
+    assert next_letter(()) == 1
+    assert next_letter((LetterSent(NOON, 2, "second"), LetterSent(NOON, 1, "first"))) == 3

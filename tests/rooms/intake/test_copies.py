@@ -9,7 +9,7 @@ import pytest
 import skimage.data
 from PIL import Image
 
-from yarrow_lane.intake.likeness import difference_hash, same_shot, shot_groups
+from yarrow_lane.intake.copies import difference_hash, same_shot, shot_groups
 from yarrow_lane.intake.photos import Intake, Photo, add_photos, grouped, same_shots
 
 PICTURES = [getattr(skimage.data, name)() for name in ("cat", "astronaut", "coffee", "rocket")]

@@ -5,10 +5,11 @@ import re
 import numpy as np
 import pytest
 
+from tests.doing import photo_from_file
 from tests.rooms.intake.damaged import odd, refused
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.ui.rooms.intake.arrivals import read_all
+from yarrow_lane.ui.arrivals import read_all
 
 
 @pytest.fixture(scope="module")
@@ -35,7 +36,11 @@ def test_each_gives_one_sentence_and_the_good_ones_still_come_in(desk, small, ca
         files[-1].write_bytes(data)
     files.insert(20, cat_file)
     landed = []
-    sentences = read_all(files, desk.photo_from_file, landed.append, Progress())
+
+    def read(path, name, progress):
+        return photo_from_file(desk, path, name, progress=progress)
+
+    sentences = read_all(tuple(files), read, landed.append, Progress())
     for name, _ in (*refused(small), *odd(small)):
         mine = [s for s in sentences if s.startswith(f"“{name}”")]
         assert len(mine) == 1, name
@@ -49,7 +54,7 @@ def test_each_gives_one_sentence_and_the_good_ones_still_come_in(desk, small, ca
 def test_what_is_refused_leaves_nothing_behind(desk, small):
     for name, data in refused(small):
         with pytest.raises(Trouble) as error:
-            desk.photo_from_file(data, name)
+            photo_from_file(desk, data, name)
         assert error.value.remedy, name
         assert not re.search(r"Error|Traceback|0x[0-9a-f]{4}", error.value.sentence), error.value.sentence
     folder = desk.store.folder / "photos"

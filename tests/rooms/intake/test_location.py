@@ -8,6 +8,7 @@ import pillow_heif
 import pytest
 from PIL import Image
 
+from tests.doing import photo_from_file
 from yarrow_lane.intake.location import without_location
 from yarrow_lane.intake.opening import open_picture, read_facts
 
@@ -59,7 +60,7 @@ def test_what_has_no_place_comes_back_as_it_is(cat_file):
 
 def test_the_studio_keeps_the_place_only_on_purpose(desk, cat):
     data = placed(cat, "JPEG")
-    stripped, kept = desk.photo_from_file(data, "a.jpg"), desk.photo_from_file(data, "a.jpg", keep_location=True)
-    assert not read_facts(desk.store.pictures.path(stripped.id), "a").has_location
-    assert read_facts(desk.store.pictures.path(kept.id), "a").has_location
+    stripped, kept = photo_from_file(desk, data, "a.jpg"), photo_from_file(desk, data, "a.jpg", keep_location=True)
+    assert not read_facts(desk.store.photos.path(stripped.id), "a").has_location
+    assert read_facts(desk.store.photos.path(kept.id), "a").has_location
     assert stripped.taken == kept.taken and stripped.shot == kept.shot

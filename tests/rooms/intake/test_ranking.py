@@ -11,18 +11,18 @@ from yarrow_lane.intake.evidence import Evidence, largest_canvas_mm, measure_pho
 from yarrow_lane.intake.exposure import Cast
 from yarrow_lane.intake.light import Glint, Light
 from yarrow_lane.intake.photos import Eye, Photo
-from yarrow_lane.intake.ranking import rank, reason_of, score
+from yarrow_lane.intake.ranking import rank, reason_of, worth
 from yarrow_lane.measure.progress import Cancelled, Progress
 
 EACH = 100
 
 
 def test_the_known_order_is_followed_in_95_percent_of_pairs():
-    """200 degradations of two real photographs; of every pair with a known order the better one must score higher."""
+    """200 degradations of two real photographs; of every pair with a known order the better one must be worth more."""
     dice = np.random.default_rng(20261124)
     right = wrong = 0
     for picture, eyes in sources():
-        scored = []
+        judged = []
         for _ in range(EACH):
             harm = Harm(
                 float(dice.choice([1, 0.7, 0.5, 0.35])),
@@ -31,11 +31,11 @@ def test_the_known_order_is_followed_in_95_percent_of_pairs():
                 int(dice.integers(4)),
             )
             worse, moved = harmed(picture, eyes, harm)
-            scored.append((harm, score(2 * max(e.radius_px for e in moved), measure_photo(worse, moved))))
-        for (a, score_a), (b, score_b) in itertools.permutations(scored, 2):
+            judged.append((harm, worth(2 * max(e.radius_px for e in moved), measure_photo(worse, moved))))
+        for (a, worth_a), (b, worth_b) in itertools.permutations(judged, 2):
             if a.plainly_better_than(b):
-                right += score_a > score_b
-                wrong += score_a <= score_b
+                right += worth_a > worth_b
+                wrong += worth_a <= worth_b
     assert right + wrong > 2000, "too few pairs have a known order: the test would prove little"
     assert right / (right + wrong) >= 0.95
 
@@ -71,7 +71,7 @@ def test_the_best_comes_first_and_without_eyes_last():
     blind, small, large = photo("blind", None), photo("small", 12), photo("large", 60)
     found = rank([blind, small, large], {p.id: PLAIN for p in (blind, small, large)})
     assert [r.photo_id for r in found] == ["large", "small", "blind"]
-    assert found[-1].score == 0
+    assert found[-1].worth == 0
     assert rank([large], {})[0].reason == "being measured"
 
 

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yarrow_lane.layers.drying import Climate, drying_minutes, saturation_hpa
-from yarrow_lane.layers.passes import region_minutes, sequence
+from yarrow_lane.layers.passes import region_minutes, same_place, sequence
 from yarrow_lane.layers.regions import KINDS, Layers, LayersTrouble, School, add_region, choose_school, region_at, wipe_region
 from yarrow_lane.measure.plane import Rect
 
@@ -111,3 +111,25 @@ def test_every_kind_has_passes_in_both_orders():
             layers = choose_school(add_region(Layers(), kind, box(0, 0, 100, 100), CANVAS), School(values=values))
             passes = sequence(layers, "acrylic", Climate())
             assert sum(p.minutes for p in passes) == pytest.approx(region_minutes(kind, 100.0), rel=0.03)
+
+
+def test_a_pass_names_region_kind_order_and_role():
+    passes = sequence(portrait(), "acrylic", Climate())
+    assert passes[0].id == "1:background:dark:wash" and len({p.id for p in passes}) == len(passes)
+    assert same_place("2:fur:dark:middle", "2:skin:light:middle") and not same_place("2:fur:dark:middle", "3:fur:dark:middle")
+    assert not same_place("2:fur:dark:middle", "2:fur:dark:tips")
+
+
+def test_deeper_things_come_before_nearer_ones():
+    """Within one stage of the subject the back is painted before the front: cloth, fur, skin, then mouth and nose."""
+    layers = add_region(Layers(), "nose", box(10, 10, 50, 50), CANVAS)
+    layers = add_region(layers, "cloth", box(100, 10, 50, 50), CANVAS)
+    layers = add_region(layers, "mouth", box(200, 10, 50, 50), CANVAS)
+    first = [p.kind for p in sequence(layers, "acrylic", Climate())][:3]
+    assert first == ["cloth", "mouth", "nose"]
+
+
+def test_a_region_drawn_after_one_was_wiped_out_takes_a_new_id():
+    layers = portrait()
+    again = add_region(wipe_region(layers, 5), "skin", box(0, 0, 50, 50), CANVAS)
+    assert again.regions[-1].id == 6

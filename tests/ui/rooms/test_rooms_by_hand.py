@@ -9,8 +9,9 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QFileDialog
 
 from tests.conftest import NOON, jpeg_of
-from tests.journeys.hands import click, drag, fill, keys, press, send
-from yarrow_lane.compose.canvas import set_size
+from tests.doing import do_part, photo_from_file
+from tests.journeys.hands import click, drag, fill, keys, press, reference, send
+from yarrow_lane.compose.composition import set_size
 from yarrow_lane.intake.photos import add_photo, set_use
 from yarrow_lane.palette.wells import patch_colour
 
@@ -22,10 +23,10 @@ SHIFT = Qt.KeyboardModifier.ShiftModifier
 def framed(qtbot, window, commission_id, wait_idle, cat):
     """A cat of 902 x 600 px on 24 x 30 cm, its crop laid."""
     desk = window.desk
-    photo = desk.photo_from_file(jpeg_of(np.kron(cat, np.ones((2, 2, 1), np.uint8))), "cat.jpg")
-    desk.do_part(commission_id, "in", "intake", lambda i: add_photo(i, photo))
-    desk.do_part(commission_id, "lead", "intake", lambda i: set_use(i, photo.id, "lead"))
-    desk.do_part(commission_id, "size", "compose", lambda c: set_size(c, 240, 300))
+    photo = photo_from_file(desk, jpeg_of(np.kron(cat, np.ones((2, 2, 1), np.uint8))), "cat.jpg")
+    do_part(desk, commission_id, "in", "intake", lambda i: add_photo(i, photo))
+    do_part(desk, commission_id, "lead", "intake", lambda i: set_use(i, photo.id, "lead"))
+    do_part(desk, commission_id, "size", "compose", lambda c: set_size(c, 240, 300))
     window.open_door(commission_id, "Compose")
     wait_idle(window)
     keys(qtbot, window, ENTER)
@@ -38,49 +39,49 @@ def now(window):
 
 
 def test_the_crop_is_pulled_by_its_corners_and_keeps_its_shape(framed):
-    canvas, crop = framed.current.canvas, now(framed).compose.crop
+    canvas, crop = framed.current.crop_view, now(framed).compose.background.crop
     drag(canvas, (crop.right, crop.bottom), (crop.right - 120, crop.bottom - 60))
-    smaller = now(framed).compose.crop
+    smaller = now(framed).compose.background.crop
     assert smaller.width < crop.width and smaller.width / smaller.height == pytest.approx(0.8)
     assert (smaller.x, smaller.y) == pytest.approx((crop.x, crop.y), abs=1.0), "the opposite corner stays"
     drag(canvas, (smaller.x, smaller.y), (smaller.x + 40, smaller.y + 50))
-    smallest = now(framed).compose.crop
+    smallest = now(framed).compose.background.crop
     assert (smallest.right, smallest.bottom) == pytest.approx((smaller.right, smaller.bottom), abs=1.0)
     drag(canvas, (5, 5), (50, 50))
-    assert now(framed).compose.crop == smallest, "a drag beside the crop moves nothing"
+    assert now(framed).compose.background.crop == smallest, "a drag beside the crop moves nothing"
 
 
 def test_the_crop_never_leaves_the_photograph(qtbot, framed):
-    canvas = framed.current.canvas
+    canvas = framed.current.crop_view
     keys(qtbot, canvas, "-", "-", "-", "-")
     for _ in range(40):
         keys(qtbot, canvas, (Qt.Key.Key_Left, SHIFT), (Qt.Key.Key_Up, SHIFT))
-    crop = now(framed).compose.crop
+    crop = now(framed).compose.background.crop
     assert (crop.x, crop.y) == (0, 0)
     for _ in range(60):
         keys(qtbot, canvas, "+")
-    assert now(framed).compose.crop.height == pytest.approx(600)
+    assert now(framed).compose.background.crop.height == pytest.approx(600)
 
 
 def test_sizes_of_ones_own_in_any_unit(qtbot, framed):
     page = framed.current
-    fill(qtbot, page, "width", "8 1/2 in")
+    fill(qtbot, page, "Or your own width", "8 1/2 in")
     assert now(framed).compose.width_mm == pytest.approx(215.9) and now(framed).compose.format_name == ""
-    fill(qtbot, page, "height", "as tall as him")
+    fill(qtbot, page, "and height", "as tall as him")
     assert "is not a length" in framed.message.text and now(framed).compose.height_mm == 300
-    fill(qtbot, page, "height", "9 m")
+    fill(qtbot, page, "and height", "9 m")
     assert "outside 4 cm to 4 m" in framed.message.text
-    page.choices.button("series", "iso").click()
-    fill(qtbot, page, "format", "iso A3")
+    page.choices.button("A sizes").click()
+    fill(qtbot, page, "Stock size", "iso A3")
     assert (now(framed).compose.width_mm, now(framed).compose.height_mm) == (297, 420)
 
 
 def test_the_size_may_come_before_the_photograph(qtbot, window, commission_id):
     window.open_door(commission_id, "Compose")
     page = window.current
-    fill(qtbot, page, "width", "30")
+    fill(qtbot, page, "Or your own width", "30")
     assert "now write the height" in window.message.text
-    fill(qtbot, page, "height", "40")
+    fill(qtbot, page, "and height", "40")
     assert (now(window).compose.width_mm, now(window).compose.height_mm) == (300, 400)
     keys(qtbot, window, ESC, ENTER)
     assert window.door == "Intake"
@@ -92,7 +93,13 @@ def test_another_canvas_forgets_the_squares_drawn_on_the_old(qtbot, framed, wait
     keys(qtbot, framed, SPACE, SPACE)
     assert len(now(framed).transfer.drawn) == 2
     keys(qtbot, framed, "2")
-    framed.current.choices.button("turn", "lying").click()
+    framed.current.choices.button("lying").click()
+    assert framed.question.waiting and "2 squares are begun anew" in framed.question.list.text()
+    assert now(framed).compose.width_mm == 240, "what becomes of the squares is shown before"
+    keys(qtbot, framed, ESC)
+    assert not framed.question.waiting and len(now(framed).transfer.drawn) == 2
+    framed.current.choices.button("lying").click()
+    keys(qtbot, framed, ENTER)
     assert now(framed).transfer.drawn == () and now(framed).compose.width_mm == 300
 
 
@@ -100,9 +107,9 @@ def test_squares_by_mouse_and_upside_down(qtbot, framed, wait_idle, tmp_path, mo
     keys(qtbot, framed, "3")
     page = framed.current
     wait_idle(framed)
-    fill(qtbot, page, "count", 6)
+    fill(qtbot, page, "Across the short side", 6)
     click(page.canvas, (100, 100))  # sides of 4 cm: the third square across, the third down
-    assert page.square == (2, 2) and page._name.text() == "Square C3"
+    assert page.square == (2, 2) and page.name.text() == "Square C3"
     keys(qtbot, framed, SPACE)
     assert now(framed).transfer.drawn == ((2, 2),) and page.square == (3, 2)
     click(page.reference, (100, 100))
@@ -112,13 +119,15 @@ def test_squares_by_mouse_and_upside_down(qtbot, framed, wait_idle, tmp_path, mo
     column = page.square[0]
     keys(qtbot, framed, Qt.Key.Key_Right)
     assert page.square[0] == column - 1, "upside down the arrows follow what is seen"
-    fill(qtbot, page, "paper", "Letter")
+    fill(qtbot, page, "Paper", "Letter")
     target = tmp_path / "squares"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
-    press(qtbot, page, "pdf")
+    press(qtbot, page, "Save the sheets (PDF)…")
+    wait_idle(framed)
     assert (tmp_path / "squares.pdf").read_bytes().startswith(b"%PDF") and "Written to" in framed.message.text
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: ("/proc/no/squares.pdf", ""))
-    press(qtbot, page, "pdf")
+    press(qtbot, page, "Save the sheets (PDF)…")
+    wait_idle(framed)
     assert "was not written" in framed.message.text and "choose another folder" in framed.message.text
 
 
@@ -127,18 +136,18 @@ def test_the_study_follows_its_limits_and_can_stand_alone(qtbot, framed, wait_id
     page = framed.current
     wait_idle(framed)
     before = page.shares
-    fill(qtbot, page, "light", 80)
+    fill(qtbot, page, "Middle, L*", ("to", 80))
     wait_idle(framed)
     assert page.shares[2] < before[2] and sum(page.shares) == pytest.approx(1)
-    fill(qtbot, page, "squint", 12)
-    fill(qtbot, page, "coats", 3)
+    fill(qtbot, page, "Squint", 12)
+    fill(qtbot, page, "Coats of gesso beneath", 3)
     wait_idle(framed)
     assert (now(framed).tone.squint_mm, now(framed).tone.ground_coats) == (12, 3)
-    page.choices.button("look", "study").click()
+    page.choices.button("the study alone").click()
     assert page.reference.isHidden() and page.study.isVisible()
     keys(qtbot, framed, ENTER)
     assert framed.door == "Tone", "without a ground there is nothing to go on from"
-    fill(qtbot, page, "ground", "dark umber")
+    fill(qtbot, page, "Laid with", "dark umber")
     keys(qtbot, framed, ENTER)
     assert framed.door == "Palette"
 
@@ -147,9 +156,9 @@ def test_wells_are_taken_walked_greyed_and_emptied(qtbot, framed, wait_idle):
     keys(qtbot, framed, "5")
     page = framed.current
     wait_idle(framed)
-    fill(qtbot, page, "patch", 8)
+    fill(qtbot, page, "Patch on the canvas", 8)
     for place in ((60, 60), (120, 150), (200, 280)):
-        click(page.canvas, place)
+        click(page.reference, place)
     wells = now(framed).palette.by_lightness
     assert [w.patch_mm for w in wells] == [8, 8, 8] and len({w.name for w in wells}) == 3
     page.select(wells[0].id)
@@ -158,27 +167,27 @@ def test_wells_are_taken_walked_greyed_and_emptied(qtbot, framed, wait_idle):
     keys(qtbot, framed, Qt.Key.Key_Left, Qt.Key.Key_Left)
     assert page.chosen_id == wells[2].id, "the row is walked in a ring"
     keys(qtbot, framed, "g")
-    shown = page.canvas.levels.images[0].pixelColor(40, 40)
+    shown = page.reference.grab().toImage().pixelColor(page.reference.to_screen((100, 100)).toPoint())
     assert shown.red() == shown.green() == shown.blue()
     keys(qtbot, framed, "g")
-    assert patch_colour(page.canvas.shown.picture, page_patch(page, (120, 150)))[0] in {w.srgb for w in wells}
-    press(qtbot, page, "empty")
+    assert patch_colour(reference(framed), page_patch(framed, (120, 150)))[0] in {w.srgb for w in wells}
+    press(qtbot, page, "Empty this well")
     assert len(now(framed).palette.wells) == 2
 
 
-def page_patch(page, place, side_mm=8.0):
+def page_patch(window, place, side_mm=8.0):
     from yarrow_lane.measure.plane import Rect
 
-    scale = page.canvas.shown.picture.shape[1] / 240
-    at = page.canvas.to_content(page.canvas.to_screen(place))
+    scale, view = reference(window).shape[1] / 240, window.current.reference
+    at = view.to_content(view.to_screen(place))
     return Rect((at[0] - side_mm / 2) * scale, (at[1] - side_mm / 2) * scale, side_mm * scale, side_mm * scale)
 
 
 def draw(qtbot, page, window, kind, corners, close=ENTER):
-    fill(qtbot, page, "kind", kind)
+    fill(qtbot, page, "Next region is", kind)
     keys(qtbot, window, "d")
     for corner in corners:
-        click(page.canvas, corner)
+        click(page.reference, corner)
     if close is not None:
         keys(qtbot, window, close)
 
@@ -189,20 +198,20 @@ def test_regions_are_drawn_taken_back_renamed_and_wiped(qtbot, framed, wait_idle
     wait_idle(framed)
     draw(qtbot, page, framed, "fur", ((20, 20), (200, 20), (200, 200), (10, 290)), close=None)
     keys(qtbot, framed, Qt.Key.Key_Backspace)
-    assert len(page.canvas.corners) == 3
-    at = page.canvas.to_screen((100, 100))
-    send(page.canvas, QMouseEvent.Type.MouseButtonDblClick, at)
+    assert len(page.outline.corners) == 3
+    at = page.reference.to_screen((100, 100))
+    send(page.reference, QMouseEvent.Type.MouseButtonDblClick, at)
     (fur,) = now(framed).layers.regions
-    assert len(fur.outline) == 3 and not page.canvas.drawing
+    assert len(fur.outline) == 3 and not page.outline.drawing
     draw(qtbot, page, framed, "nose", ((30, 30), (40, 30)), close=ENTER)
     assert "at least three corners" in framed.message.text and len(now(framed).layers.regions) == 1
     draw(qtbot, page, framed, "nose", ((30, 30),), close=ESC)
-    assert not page.canvas.drawing and framed.door == "Layers"
-    click(page.canvas, (120, 60))
-    fill(qtbot, page, "name", "back of the head")
-    fill(qtbot, page, "region kind", "hair")
+    assert not page.outline.drawing and framed.door == "Layers"
+    click(page.reference, (120, 60))
+    fill(qtbot, page, "Name", "back of the head")
+    fill(qtbot, page, "Painted as", "hair")
     assert (now(framed).layers.regions[0].name, now(framed).layers.regions[0].kind) == ("back of the head", "hair")
-    press(qtbot, page, "wipe")
+    press(qtbot, page, "Wipe this region out")
     assert now(framed).layers.regions == ()
     keys(qtbot, framed, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
     assert len(now(framed).layers.regions) == 1
@@ -216,14 +225,14 @@ def test_the_score_is_walked_and_says_what_must_be_dry(qtbot, framed, wait_idle)
     draw(qtbot, page, framed, "fur", ((40, 60), (200, 60), (200, 280), (40, 280)))
     keys(qtbot, framed, Qt.Key.Key_Right)
     first = page.view.chosen
-    assert first is not None and "nothing must dry" in str(page.bench._sheet)
+    assert first is not None and "nothing must dry" in str(page.bench.sheet)
     keys(qtbot, framed, Qt.Key.Key_Right, Qt.Key.Key_Right, Qt.Key.Key_Right)
-    assert "Must be dry before it" in str(page.bench._sheet)
-    page.score.grab()
-    order = [bar.name for bar in page.view.score]
-    page.choices.button("background", "last").click()
-    assert [bar.name for bar in page.view.score] != order
-    page.choices.button("values", "light to dark").click()
+    assert "Must be dry before it" in str(page.bench.sheet)
+    page.chart.grab()
+    order = [bar.name for bar in page.view.bars]
+    page.choices.button("last", "Background").click()
+    assert [bar.name for bar in page.view.bars] != order
+    page.choices.button("light to dark").click()
     assert now(framed).layers.school.values == "light to dark"
 
 
@@ -244,13 +253,13 @@ def test_the_clock_runs_for_the_pass_it_was_started_on(qtbot, at_the_easel, cloc
     keys(qtbot, at_the_easel, SPACE)
     clock.now += timedelta(minutes=55)
     page.refresh()
-    assert page.view.clock == "0:55:00" and "Take a break" in str(page.bench._sheet)
-    other = page.bench.line("pass")._options[2][0]
-    fill(qtbot, page, "pass", other)
+    assert page.view.clock == "0:55:00" and "Take a break" in str(page.bench.sheet)
+    other = page.bench.line("Now").options[2][0]
+    fill(qtbot, page, "Now", other)
     assert page.view.paint.id == started.id, "the hand is still on it"
     keys(qtbot, at_the_easel, SPACE)
     assert page.view.paint.id == other and not page.view.running
-    assert page.view.dry_tone == "wrong" and page.view.dry.startswith("first: ")
+    assert page.view.dry_mood == "wrong" and page.view.dry.startswith("first: ")
 
 
 def test_hours_are_corrected_with_a_reason_and_never_undone(qtbot, at_the_easel, clock):
@@ -258,9 +267,9 @@ def test_hours_are_corrected_with_a_reason_and_never_undone(qtbot, at_the_easel,
     keys(qtbot, at_the_easel, SPACE)
     clock.now += timedelta(minutes=30)
     keys(qtbot, at_the_easel, SPACE)
-    fill(qtbot, page, "correction", -10)
-    fill(qtbot, page, "why", "the telephone rang")
-    press(qtbot, page, "correct")
+    fill(qtbot, page, "Correct this pass by", -10)
+    fill(qtbot, page, "because", "the telephone rang")
+    press(qtbot, page, "Write the correction")
     assert [round(e.minutes) for e in _entries(at_the_easel)] == [30, -10]
     assert _entries(at_the_easel)[1].why == "the telephone rang"
     before = len(now(at_the_easel).log)
@@ -291,11 +300,11 @@ def test_the_painting_is_checked_in_every_way(qtbot, framed, wait_idle, cat_file
     wait_idle(framed)
     page = framed.current
     keys(qtbot, framed, "f", "f")
-    assert page.painting.upside_down and not page.painting.mirrored
+    assert page.frame.upside_down and not page.frame.mirrored
     keys(qtbot, framed, "f", "g")
     wait_idle(framed)
-    assert not page.painting.upside_down
-    colour = page.painting.levels.images[-1].pixelColor(20, 20)
+    assert not page.frame.upside_down
+    colour = page.painting.grab().toImage().pixelColor(page.painting.rect().center())
     assert colour.red() == colour.green() == colour.blue()
     keys(qtbot, framed, "b")
     sides = set()
@@ -303,11 +312,11 @@ def test_the_painting_is_checked_in_every_way(qtbot, framed, wait_idle, cat_file
         page.blink_now()
         sides.add((page.reference.isVisible(), page.painting.isVisible()))
     assert sides == {(True, False), (False, True)}
-    page.choices.button("blink", "side").click()
-    fill(qtbot, page, "seen", "left ear too light")
-    press(qtbot, page, "note")
+    page.choices.button("side by side").click()
+    fill(qtbot, page, "To mend", "left ear too light")
+    press(qtbot, page, "Note it")
     assert now(framed).check.seen == ("left ear too light",)
-    press(qtbot, page, "note")
+    press(qtbot, page, "Note it")
     assert "Nothing was noted" in framed.message.text
 
 
@@ -322,7 +331,7 @@ def test_the_way_out_refuses_what_is_too_early(qtbot, framed, clock):
     page.refresh()
     keys(qtbot, framed, ENTER)
     assert now(framed).deliver.looked == clock.now
-    press(qtbot, page, "add")
+    press(qtbot, page, "Put it on the list")
     assert "Nothing was added" in framed.message.text
     page.steps.grab()
     assert "Rest unseen: done" in page.steps.accessibleName()
@@ -331,5 +340,5 @@ def test_the_way_out_refuses_what_is_too_early(qtbot, framed, clock):
 def test_the_delivery_sheet_is_saved(qtbot, framed, tmp_path, monkeypatch):
     keys(qtbot, framed, "9")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "out.pdf"), ""))
-    press(qtbot, framed.current, "sheet")
+    press(qtbot, framed.current, "Save the delivery sheet (PDF)…")
     assert (tmp_path / "out.pdf").read_bytes().startswith(b"%PDF")

@@ -11,20 +11,21 @@ ESC = Qt.Key.Key_Escape
 
 def test_the_studio_is_set_up_by_hand(qtbot, window, commission_id):
     page = window.studio_page
-    page.choices.button("bench", "settings").click()
-    fill(qtbot, page, "painter", "R. Thorne")
-    fill(qtbot, page, "celsius", 24)
-    fill(qtbot, page, "humidity", 70)
-    fill(qtbot, page, "hours", 5.5)
-    fill(qtbot, page, "begin", 8)
-    fill(qtbot, page, "unit", "in")
-    page.bench.line("weekday 5").click()
-    page.bench.line("weekday 0").click()
+    page.choices.button("the studio").click()
+    page.bench.fold("Painting days", False)
+    fill(qtbot, page, "Your name, under letters", "R. Thorne")
+    fill(qtbot, page, "Temperature", 24)
+    fill(qtbot, page, "Humidity", 70)
+    fill(qtbot, page, "Painting a day", 5.5)
+    fill(qtbot, page, "From", 8)
+    fill(qtbot, page, "Lengths in", "in")
+    page.bench.line("Saturday").click()
+    page.bench.line("Monday").click()
     studio = window.desk.studio
     assert (studio.painter, studio.climate.celsius, studio.climate.humidity, studio.unit) == ("R. Thorne", 24, 70, "in")
     assert (studio.week.minutes_a_day, studio.week.starts_at_hour, studio.week.weekdays) == (330, 8, (1, 2, 3, 4, 5))
     keys(qtbot, window, ESC, ESC)
-    assert not page.settings
+    assert page.on_bench == "today"
 
 
 def test_the_shelf_is_walked_and_opened(qtbot, window, commission_id):
@@ -45,7 +46,7 @@ def test_the_shelf_is_walked_and_opened(qtbot, window, commission_id):
     assert window.commission_id == other and window.door == "Intake"
     keys(qtbot, window, ESC)
     assert window.commission_id == "" and page.selected == other
-    press(qtbot, page, "put away")
+    press(qtbot, page, "Put Pip away")
     assert window.desk.studio.on_shelf == (commission_id,)
     keys(qtbot, window, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
     assert window.desk.studio.on_shelf == (commission_id, other)
@@ -53,9 +54,9 @@ def test_the_shelf_is_walked_and_opened(qtbot, window, commission_id):
 
 def test_promises_and_hours_are_saved_as_files(qtbot, window, commission_id, tmp_path, monkeypatch):
     window.open_studio()
-    for key, ending, word in (("calendar", ".ics", b"BEGIN:VCALENDAR"), ("hours", ".csv", b"commission,pass")):
+    for key, ending, word in (("calendar…", ".ics", b"BEGIN:VCALENDAR"), ("hours…", ".csv", b"commission,pass")):
         monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, e=ending: (str(tmp_path / f"f{e}"), ""))
-        window.studio_page.choices.button("save", key).click()
+        window.studio_page.choices.button(key).click()
         assert (tmp_path / f"f{ending}").read_bytes().startswith(word)
 
 

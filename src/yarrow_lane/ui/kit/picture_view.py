@@ -50,6 +50,7 @@ class PictureView(QWidget):
         self.frame.changed.connect(self.update)
         self._margin = margin_px
         self._pan_from: QPointF | None = None
+        self._area: Rect | None = None  # what was fitted last, until a hand looks elsewhere
 
     # --- what is shown
 
@@ -58,7 +59,7 @@ class PictureView(QWidget):
         moved = content != self.content
         self.levels, self.content = levels, content
         if moved:
-            self.frame.fit()
+            self.fit()
         self.update()
 
     def show_overlays(self, *overlays: Overlay) -> None:
@@ -69,6 +70,7 @@ class PictureView(QWidget):
 
     def fit(self, area: Rect | None = None) -> None:
         """Show the whole content, or one area of it, as large as it goes."""
+        self._area = area
         if area is None or area.width <= 0 or area.height <= 0:
             self.frame.fit()
             return
@@ -110,6 +112,7 @@ class PictureView(QWidget):
 
     def zoom(self, factor: float, about: QPointF) -> None:
         """Zoom about a point of the screen."""
+        self._area = None
         low = 0.5 * self._fitted_scale
         wanted = min(max(self.scale * factor, low), _MOST_ZOOM * self._finest())
         kept, (cx, cy) = self.to_content(about), self._centre()
@@ -122,6 +125,8 @@ class PictureView(QWidget):
         return self.levels.images[0].width() / self.content[0] if self.levels else 1.0
 
     def pan(self, by: QPointF) -> None:
+        """Move by so many px of the screen."""
+        self._area = None
         (cx, cy), (sx, sy), scale = self._centre(), self._signs(), self.scale
         x, y = cx - sx * by.x() / scale, cy - sy * by.y() / scale
         self.frame.look(self.frame.zoom, (x / self.content[0], y / self.content[1]))
@@ -144,7 +149,7 @@ class PictureView(QWidget):
         if self.levels is not None or self.ground is not None:
             if self.laid is not None:
                 painter.drawImage(self.screen_rect(Rect(0, 0, *self.content)), self.laid)
-            place = Place(self.to_screen, self.scale, [])
+            place = Place(self.to_screen, self.scale, [], self.screen_rect(Rect(0, 0, *self.content)))
             for overlay in (*self.overlays, *(self.tool.overlays if self.tool is not None else ())):
                 paint_overlay(painter, overlay, place)
         painter.end()
@@ -175,6 +180,8 @@ class PictureView(QWidget):
     # --- hands
 
     def resizeEvent(self, event: QResizeEvent) -> None:
+        if self._area is not None:
+            self.fit(self._area)
         self.update()
 
     def wheelEvent(self, event: QWheelEvent) -> None:
@@ -217,13 +224,15 @@ class PictureView(QWidget):
             self._in_hand.double(self.to_content(event.position()))
             self.update()
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
+    def key(self, event: QKeyEvent) -> bool:
+        """+ and - zoom, 0 shows all; whether it was one of them. The room's own keys come first."""
         centre = QPointF(self.width() / 2, self.height() / 2)
         if event.text() == "+":
             self.zoom(_STEP, centre)
         elif event.text() == "-":
             self.zoom(1 / _STEP, centre)
         elif event.text() == "0":
-            self.frame.fit()
+            self.fit()
         else:
-            event.ignore()
+            return False
+        return True

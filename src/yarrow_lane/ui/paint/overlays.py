@@ -37,6 +37,7 @@ class Place:
     to_screen: Callable[[Point], QPointF]
     scale: float
     worded: list[QRectF]
+    whole: QRectF  # the picture itself: the surround stays neutral
 
     def rect(self, rect: Rect) -> QRectF:
         return QRectF(self.to_screen((rect.x, rect.y)), self.to_screen((rect.right, rect.bottom))).normalized()
@@ -51,7 +52,9 @@ def two_pens(ink: Ink, weight: float, line: Line = "solid") -> Sequence[QPen]:
     if ink == "dark":
         return (QPen(QColor(40, 40, 40, 170), weight, style),)
     light = {"light": "#ffffff", "faint": "#d0d0d0", "here": colours().here}[ink]
-    return QPen(QColor(20, 20, 20, 200), weight + 1.8, style), QPen(QColor(light), weight, style)
+    # Under a hairline the dark one is faint, or it would be all that is seen.
+    dark = QColor(20, 20, 20, 200 if weight >= 1 else 110)
+    return QPen(dark, weight + 1.8 * min(1.0, weight), style), QPen(QColor(light), weight, style)
 
 
 def paint_overlay(painter: QPainter, overlay: Overlay, place: Place) -> None:
@@ -159,7 +162,7 @@ def _arrow(painter: QPainter, o: Arrow, place: Place) -> None:
         painter.drawLine(tail, tip)
         painter.setPen(head)
         painter.drawPolyline([tip + towards * px(12) + side * px(8), tip, tip + towards * px(12) - side * px(8)])
-    away = Place(lambda _: tail, place.scale, place.worded)
+    away = Place(lambda _: tail, place.scale, place.worded, place.whole)
     _words(painter, Words((0, 0), o.words, shift=(px(4), -px(11))), away)
 
 
@@ -167,7 +170,7 @@ def _veil(painter: QPainter, o: Veil, place: Place) -> None:
     inside, whole = QPainterPath(), QPainterPath()
     inside.addPolygon(place.polygon(o.around))
     inside.closeSubpath()
-    whole.addRect(QRectF(painter.viewport()))
+    whole.addRect(place.whole)
     painter.fillPath(whole.subtracted(inside), QColor(75, 75, 75, o.opacity))
 
 

@@ -37,6 +37,7 @@ class CheckPage(RoomPage):
         self.draft = ""
         self.frame = Frame()
         self.reference, self.painting = PictureView("The crop", self.frame), PictureView("The painting", self.frame)
+        self.picture = self.reference
         row = QHBoxLayout(self.table)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)

@@ -33,6 +33,7 @@ class ComposePage(RoomPage):
         self.crop_view = PictureView("The crop")
         self.handles = Handles(self._preview, self._dragged)
         self.crop_view.tool = self.handles
+        self.picture = self.crop_view
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
         box.addWidget(self.crop_view)

@@ -38,6 +38,7 @@ class DeliverPage(RoomPage):
         super().__init__(workroom)
         self.draft = ""
         self.portrait = PictureView("The portrait")
+        self.picture = self.portrait
         self.steps = StepsView()
         row = QHBoxLayout(self.table)
         row.setContentsMargins(0, 0, 0, 0)

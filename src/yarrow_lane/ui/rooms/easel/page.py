@@ -1,7 +1,7 @@
 """The easel page: paint, not think about the next step."""
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtGui import QHideEvent, QKeyEvent, QResizeEvent, QShowEvent
+from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import QVBoxLayout
 
 from yarrow_lane.easel.clock import running
@@ -27,6 +27,7 @@ class EaselPage(RoomPage):
         self.correction, self.why = 0.0, ""
         self.whole = False
         self.place = PictureView("Where to paint")
+        self.picture = self.place
         self.words = CardWords()
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
@@ -60,10 +61,6 @@ class EaselPage(RoomPage):
         if again or aimed != self._aimed:
             self._aimed = aimed
             self.place.fit(None if region is None or self.whole else area_round(region, self.commission.compose.canvas))
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        if self.commission_id:
-            QTimer.singleShot(0, lambda: self._aim(True))
 
     def _second(self) -> None:
         # While nothing runs only drying changes with time; once a second costs nothing either way.

@@ -47,6 +47,7 @@ class IntakePage(RoomPage):
         self._stack = QStackedLayout(self.table)
         for widget in (self.grid, self.marking.picture, self.pairs, self.dials, self.letter):
             self._stack.addWidget(widget)
+        self.picture = self.marking.picture
         self._connect()
         self.view: IntakeView | None = None
 

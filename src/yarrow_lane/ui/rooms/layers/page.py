@@ -35,6 +35,7 @@ class LayersPage(RoomPage):
         self.outline = OutlineTool(self._close, self.refresh)
         self.pointer = PointsTool(lambda _: None, self._clicked)
         self.reference.tool = self.pointer
+        self.picture = self.reference
         self.chart = PassesChart()
         split = QSplitter(Qt.Orientation.Vertical)
         split.addWidget(self.reference)

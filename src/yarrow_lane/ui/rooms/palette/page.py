@@ -30,6 +30,7 @@ class PalettePage(RoomPage):
         self.reference = PictureView("The crop: click to take a colour")
         self.tool = PointsTool(self.select, self._take_colour)
         self.reference.tool = self.tool
+        self.picture = self.reference
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)

@@ -39,6 +39,7 @@ class TonePage(RoomPage):
         self.frame = Frame()
         self.reference = PictureView("The crop", self.frame)
         self.study = PictureView("The three-value study", self.frame)
+        self.picture = self.reference
         row = QHBoxLayout(self.table)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)

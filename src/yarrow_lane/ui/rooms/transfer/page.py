@@ -40,6 +40,7 @@ class TransferPage(RoomPage):
         self.close_up.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.tool = PointsTool(lambda _: None, self._clicked)
         self.reference.tool = self.canvas.tool = self.tool
+        self.picture = self.reference
         self.view: TransferView | None = None
         self._build()
 

@@ -80,7 +80,12 @@ def transfer_view(c: Commission, studio: Studio, chosen: Square, flipped: bool, 
     plan = plan_print(squares, c.transfer.paper)
     sections = (
         Section("Squares", _squares_lines(c, squares, plan, unit, hands)),
-        Section("Lines to rule, from the top left corner", _ruling_lines(squares, plan, unit)),
+        # Once the drawing has begun the lines are ruled.
+        Section(
+            "Lines to rule, from the top left corner",
+            _ruling_lines(squares, unit),
+            f"{squares.columns - 1} and {squares.rows - 1}" if c.transfer.drawn else "",
+        ),
         Section("Drawn", _drawn_lines(c, squares)),
     )
     flips = (("upright", "upright"), ("down", "upside down"))
@@ -139,7 +144,7 @@ def _squares_lines(c: Commission, s: Squares, plan: PrintPlan, unit: Unit, hands
     )
 
 
-def _ruling_lines(s: Squares, plan: PrintPlan, unit: Unit) -> tuple[Line, ...]:
+def _ruling_lines(s: Squares, unit: Unit) -> tuple[Line, ...]:
     across, down = s.lines_across(), s.lines_down()
     rows = []
     for n in range(max(len(across), len(down))):

@@ -11,11 +11,11 @@ from PySide6.QtWidgets import QApplication
 from tests.journeys.hands import keys
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.ui.kit.levels import make_levels, qimage, tinted
-from yarrow_lane.ui.kit.photo_view import PhotoView
+from yarrow_lane.ui.kit.picture_view import PictureView
 
 
-def view_of(qtbot, width=400, height=300) -> PhotoView:
-    view = PhotoView()
+def view_of(qtbot, width=400, height=300) -> PictureView:
+    view = PictureView("A picture")
     qtbot.addWidget(view)
     view.resize(600, 500)
     picture = np.zeros((height, width, 3), np.uint8)
@@ -28,7 +28,7 @@ def view_of(qtbot, width=400, height=300) -> PhotoView:
 @pytest.mark.parametrize("upside_down", [False, True])
 def test_every_place_comes_back_from_the_screen(qtbot, mirrored, upside_down):
     view = view_of(qtbot)
-    view.mirrored, view.upside_down = mirrored, upside_down
+    view.frame.turn(mirrored, upside_down)
 
     @given(st.floats(0, 400), st.floats(0, 300), st.floats(0.3, 8))
     def check(x, y, factor):
@@ -39,7 +39,7 @@ def test_every_place_comes_back_from_the_screen(qtbot, mirrored, upside_down):
     check()
 
 
-def colour_at(view: PhotoView, point) -> tuple[int, int, int]:
+def colour_at(view: PictureView, point) -> tuple[int, int, int]:
     at = view.to_screen(point).toPoint()
     colour = view.grab().toImage().pixelColor(at)
     return colour.red(), colour.green(), colour.blue()
@@ -48,7 +48,7 @@ def colour_at(view: PhotoView, point) -> tuple[int, int, int]:
 @pytest.mark.parametrize(("mirrored", "upside_down"), [(False, False), (True, False), (False, True), (True, True)])
 def test_what_is_drawn_stands_where_its_place_says(qtbot, mirrored, upside_down):
     view = view_of(qtbot)
-    view.mirrored, view.upside_down = mirrored, upside_down
+    view.frame.turn(mirrored, upside_down)
     view.show()
     assert colour_at(view, (100, 150)) == (200, 30, 30)
     assert colour_at(view, (300, 150)) == (0, 0, 0)
