@@ -2,9 +2,9 @@
 
 import sys
 
-from bench import intake, pictures, start
+from bench import house, intake, pictures, start
 
-MEASURES = {"start": start.measure, "pictures": pictures.measure, "intake": intake.measure}
+MEASURES = {"house": house.measure, "start": start.measure, "pictures": pictures.measure, "intake": intake.measure}
 
 
 def main() -> None:

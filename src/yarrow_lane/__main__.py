@@ -2,6 +2,7 @@
 
 import sys
 
-from yarrow_lane.ui.main import main
+from yarrow_lane.start import main
 
-sys.exit(main())
+if __name__ == "__main__":
+    sys.exit(main())

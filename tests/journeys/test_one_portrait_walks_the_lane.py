@@ -163,7 +163,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     keys(qtbot, window, "7")
     page = window.current
     while page.view.paint is not None:
-        if page.view.dry_tone == "wrong":
+        if page.view.dry_mood == "wrong":
             clock.now += timedelta(minutes=30)
             page.refresh()
             continue

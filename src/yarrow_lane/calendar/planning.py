@@ -10,6 +10,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
+from functools import cached_property
 from typing import NamedTuple
 
 from yarrow_lane.calendar.week import Week, minutes_left_today
@@ -18,9 +19,13 @@ from yarrow_lane.lane.standing import BEFORE, Task
 # Our choice: a sitting shorter than this is not worth setting up for, unless it is the last.
 SHORTEST_MIN = 20.0
 _SMALL_STEP_MIN = 30.0  # our choice
-# Our choice: so many working days are planned one by one; what lies beyond a year is told by its hours alone.
-DETAILED_DAYS = 260
+_TRIES = 4  # our choice: when so many do not fit into what is left of a day, the day is over
+# Our choice: half a year of working days is planned one by one; what lies beyond is told by its hours and waits alone. While
+# canvases dry others go before them: half as much work again is looked at.
+DETAILED_DAYS = 130
+_LOOKED_AT = 1.5
 _DAY_MIN = 1440.0
+Rank = tuple[bool, bool, date]
 
 
 @dataclass(frozen=True)
@@ -30,6 +35,16 @@ class Work:
     commission_id: str
     promised: date | None
     rooms: tuple[tuple[Task, ...], ...]
+
+    @cached_property
+    def minutes(self) -> float:
+        """All of it."""
+        return sum(t.minutes for room in self.rooms for t in room)
+
+    @cached_property
+    def waits(self) -> float:
+        """A floor under the minutes it has to wait, along the chain of its last room."""
+        return sum(max((lag for _, lag in t.after), default=0.0) for room in self.rooms[-1:] for t in room)
 
 
 class Sitting(NamedTuple):
@@ -54,17 +69,22 @@ class _Canvas:
     def __init__(self, work: Work, midnight: datetime, begin: float) -> None:
         self.work = work
         self._midnight = midnight
-        self._rooms = [list(room) for room in work.rooms if room]
+        self._rooms = [room for room in work.rooms if room]
         self._before = 0.0
         self._ends: list[float | None] = []
         self._left: list[float] = []
+        self._chain = False
         self.finish = begin
+        self.sittings: list[Sitting] = []
         self._enter()
 
     def _enter(self) -> None:
         if self._rooms:
-            self._ends = [None] * len(self._rooms[0])
-            self._left = [t.minutes for t in self._rooms[0]]
+            room = self._rooms[0]
+            self._ends = [None] * len(room)
+            self._left = [t.minutes for t in room]
+            # In a chain only the first that is not done can be next.
+            self._chain = all(n == 0 or any(a == n - 1 for a, _ in t.after) for n, t in enumerate(room))
 
     @property
     def over(self) -> bool:
@@ -73,10 +93,6 @@ class _Canvas:
     def minutes(self) -> float:
         """All minutes still to come."""
         return sum(self._left) + sum(t.minutes for room in self._rooms[1:] for t in room)
-
-    def waits(self) -> float:
-        """A floor under the waits still to come, along the chain of the last room."""
-        return sum(max((lag for _, lag in t.after), default=0.0) for room in self._rooms[-1:] for t in room)
 
     def _ready(self, place: int) -> float:
         """From when a task may be begun; infinite while something before it is not done."""
@@ -92,29 +108,31 @@ class _Canvas:
 
     def next(self) -> tuple[int, float]:
         """The task to do next and from when: the first that is ready soonest."""
-        open_ = [(self._ready(n), n) for n, end in enumerate(self._ends) if end is None]
-        at, place = min(open_)
+        if self._chain:
+            place = self._ends.index(None)
+            return place, self._ready(place)
+        at, place = min((self._ready(n), n) for n, end in enumerate(self._ends) if end is None)
         return place, at
 
-    def rank(self, place: int, today: date) -> tuple[bool, bool, date]:
+    def rank(self, place: int, today: date) -> Rank:
         """What is done first of two things that are ready: the smaller comes first."""
         task = self._rooms[0][place]
         large = not (task.whole and task.minutes <= _SMALL_STEP_MIN)
         return large, self.work.promised is None, self.work.promised or today
 
     def room_for(self, place: int, room: float) -> float:
-        """How much of a task fits into the rest of a day: all, a part worth setting up for, or nothing."""
+        """How much of a task fits into the rest of a day: all, a part worth setting up for, or nothing (-1)."""
         left = self._left[place]
         if left <= room:
             return left
-        return 0.0 if self._rooms[0][place].whole or room < SHORTEST_MIN else room
+        return -1.0 if self._rooms[0][place].whole or room < SHORTEST_MIN else room
 
     def do(self, place: int, minutes: float, end: float) -> None:
         self._left[place] -= minutes
         if self._left[place] <= 1e-6:
             self._ends[place] = end
             self.finish = max(self.finish, end)
-            if all(e is not None for e in self._ends):
+            if None not in self._ends:
                 self._before = max(e for e in self._ends if e is not None)
                 self._rooms.pop(0)
                 self._enter()
@@ -128,24 +146,35 @@ def plan(works: Sequence[Work], now: datetime, week: Week, painted_today: float 
     today = now.date()
     midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
     minute_now = (now - midnight).total_seconds() / 60
-    canvases = [_Canvas(w, midnight, minute_now) for w in works]
-    sittings: dict[str, list[Sitting]] = {w.commission_id: [] for w in works}
-    waiting = [(c.next()[1], n) for n, c in enumerate(canvases) if not c.over]
-    heapq.heapify(waiting)
+    order = sorted(works, key=lambda w: (w.promised is None, w.promised or today))
+    near = _looked_at(order, week)
+    canvases = [_Canvas(w, midnight, minute_now) for w in order[:near]]
+    finish = {w.commission_id: today for w in order}
     if week.weekdays and week.minutes_a_day > 0:
-        _fill_days(canvases, waiting, sittings, now, minute_now, week, painted_today)
-        _tell_by_hours(canvases, today, week)
-    finish = {c.work.commission_id: today + timedelta(days=int(c.finish // _DAY_MIN)) for c in canvases}
-    return Plan({i: tuple(found) for i, found in sittings.items()}, finish)
+        _fill_days(canvases, now, minute_now, week, painted_today)
+        finish |= _told_by_hours(canvases, order[near:], today, week)
+    finish |= {c.work.commission_id: today + timedelta(days=int(c.finish // _DAY_MIN)) for c in canvases if c.over}
+    sittings: dict[str, tuple[Sitting, ...]] = {w.commission_id: () for w in order}
+    sittings |= {c.work.commission_id: tuple(c.sittings) for c in canvases}
+    return Plan(sittings, finish)
 
 
-def _fill_days(
-    canvases: list[_Canvas], waiting: list[tuple[float, int]],
-    sittings: dict[str, list[Sitting]], now: datetime, minute_now: float, week: Week, painted_today: float,
-) -> None:  # fmt: skip
+def _looked_at(order: Sequence[Work], week: Week) -> int:
+    """How many of the works, the nearest promise first, can come into the days that are planned one by one."""
+    minutes, most = 0.0, _LOOKED_AT * DETAILED_DAYS * week.minutes_a_day
+    for number, work in enumerate(order):
+        minutes += work.minutes
+        if minutes > most:
+            return number + 1
+    return len(order)
+
+
+def _fill_days(canvases: list[_Canvas], now: datetime, minute_now: float, week: Week, painted_today: float) -> None:
     """Day by day: of the canvases that are ready the nearest promise first, as long as the day has room."""
     today = now.date()
-    ready: list[tuple[tuple[bool, bool, date], int]] = []
+    waiting = [(at, n, place) for n, c in enumerate(canvases) if not c.over for place, at in [c.next()]]
+    heapq.heapify(waiting)
+    ready: list[tuple[Rank, int, int]] = []
     planned = offset = 0
     while (waiting or ready) and planned < DETAILED_DAYS:
         day = today + timedelta(days=offset)
@@ -158,32 +187,32 @@ def _fill_days(
             continue
         planned += 1
         end_of_day = clock + room
-        later: list[tuple[tuple[bool, bool, date], int]] = []
-        while True:
+        later: list[tuple[Rank, int, int]] = []
+        while len(later) < _TRIES:
             while waiting and waiting[0][0] <= clock:
-                _, n = heapq.heappop(waiting)
-                heapq.heappush(ready, (canvases[n].rank(canvases[n].next()[0], today), n))
+                _, n, place = heapq.heappop(waiting)
+                heapq.heappush(ready, (canvases[n].rank(place, today), n, place))
             if not ready:
                 if not waiting or waiting[0][0] >= end_of_day:
                     break
                 clock = waiting[0][0]  # everything dries: the painter waits a little
                 continue
-            key, n = heapq.heappop(ready)
+            entry = heapq.heappop(ready)
+            _, n, place = entry
             canvas = canvases[n]
-            place, _ = canvas.next()
             minutes = canvas.room_for(place, end_of_day - clock)
-            if minutes <= 0 and canvas.room_for(place, math.inf) > 0:
-                later.append((key, n))
+            if minutes < 0:
+                later.append(entry)
                 continue
             clock += minutes
             canvas.do(place, minutes, clock)
-            _note(sittings[canvas.work.commission_id], canvas.work.commission_id, day, minutes)
+            _note(canvas.sittings, canvas.work.commission_id, day, minutes)
             if not canvas.over:
                 following, at = canvas.next()
                 if at <= clock:
-                    heapq.heappush(ready, (canvas.rank(following, today), n))
+                    heapq.heappush(ready, (canvas.rank(following, today), n, following))
                 else:
-                    heapq.heappush(waiting, (at, n))
+                    heapq.heappush(waiting, (at, n, following))
         for entry in later:
             heapq.heappush(ready, entry)
 
@@ -198,11 +227,13 @@ def _note(found: list[Sitting], commission_id: str, day: date, minutes: float) -
         found.append(Sitting(commission_id, day, minutes))
 
 
-def _tell_by_hours(canvases: list[_Canvas], today: date, week: Week) -> None:
+def _told_by_hours(begun: list[_Canvas], rest: Sequence[Work], today: date, week: Week) -> dict[str, date]:
     """What did not fit into the days planned one by one: its day follows from hours and waits, without single sittings."""
-    left = sorted((c for c in canvases if not c.over), key=lambda c: (c.work.promised is None, c.work.promised or today))
-    minutes = DETAILED_DAYS * week.minutes_a_day if left else 0.0
-    for canvas in left:
-        minutes += canvas.minutes()
-        days = minutes / week.minutes_a_day * 7 / len(week.weekdays)
-        canvas.finish = max(canvas.finish, days * _DAY_MIN + canvas.waits())
+    a_day = week.minutes_a_day * len(week.weekdays) / 7
+    finish: dict[str, date] = {}
+    minutes = DETAILED_DAYS * week.minutes_a_day
+    left = [(c.work, c.minutes()) for c in begun if not c.over] + [(w, w.minutes) for w in rest]
+    for work, more in left:
+        minutes += more
+        finish[work.commission_id] = today + timedelta(days=int(minutes / a_day + work.waits / _DAY_MIN))
+    return finish

@@ -6,6 +6,7 @@ commission until that, the studio or the minute that matters changes.
 
 from dataclasses import dataclass, replace
 from datetime import date, datetime
+from functools import cached_property
 
 from yarrow_lane.calendar.planning import Plan, Sitting, Work
 from yarrow_lane.check import standing as check
@@ -65,15 +66,15 @@ class CommissionStanding:
         """The door it stands at."""
         return door_now(self.doors).name
 
-    @property
+    @cached_property
     def work(self) -> Work:
-        """What the calendar plans."""
+        """What the calendar plans; the same object as long as this standing is kept."""
         return Work(self.id, self.promised, self.rooms)
 
     @property
     def minutes_left(self) -> float:
         """Minutes at the canvas still to come."""
-        return sum(t.minutes for room in self.rooms for t in room)
+        return self.work.minutes
 
 
 @dataclass(frozen=True)

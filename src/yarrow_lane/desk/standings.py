@@ -36,6 +36,7 @@ class Standings:
         self._unsaved: set[str] = set()
         self._unreadable: dict[str, Unreadable] = {}
         self._plan: tuple[tuple[object, ...], Plan] | None = None
+        self._studio_seen: tuple[Studio | None, str] = (None, "")
 
     # --- one
 
@@ -55,8 +56,9 @@ class Standings:
 
     def _key(self, commission_id: str) -> str:
         studio = self._studio()
-        version, happened = self._versions.get(commission_id, ""), self._happenings.get(commission_id, 0)
-        return f"{VERSION} {version} {happened} {studio.climate} {studio.unit}"
+        if studio is not self._studio_seen[0]:  # only air and unit change how a commission stands
+            self._studio_seen = (studio, f"{VERSION} {studio.climate} {studio.unit}")
+        return f"{self._studio_seen[1]} {self._versions.get(commission_id)} {self._happenings.get(commission_id)}"
 
     def _stored(self, commission_id: str, key: str) -> tuple[str, CommissionStanding] | None:
         stored_key, text = self._texts.pop(commission_id, ("", ""))

@@ -8,7 +8,6 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 import numpy as np
-from PIL import ExifTags, Image, ImageCms, ImageOps, UnidentifiedImageError
 
 from yarrow_lane.intake.copies import difference_hash
 from yarrow_lane.measure.late import late
@@ -18,8 +17,10 @@ from yarrow_lane.measure.trouble import Trouble
 
 if TYPE_CHECKING:
     import pi_heif
+    from PIL import ExifTags, Image, ImageCms, ImageOps
 else:
     pi_heif = late("pi_heif")
+    ExifTags, Image, ImageCms, ImageOps = (late(f"PIL.{name}") for name in ("ExifTags", "Image", "ImageCms", "ImageOps"))
 
 # Our choice: above this a single picture needs more than 1.2 GB once decoded.
 MOST_PIXELS = 400_000_000
@@ -33,8 +34,6 @@ ENDINGS = {
 }
 _GLANCE_PX = 400  # our choice
 _NEUTRAL = (140, 140, 140)  # the surround grey: what lies under a transparent picture
-# Pillow's own limit is below ours; it is checked here, with words, before any pixel is decoded.
-Image.MAX_IMAGE_PIXELS = None
 # Absurd EXIF is common in what passes through messengers; the painter is told nothing, since nothing is lost by it.
 warnings.filterwarnings("ignore", "Corrupt EXIF data", UserWarning)
 
@@ -77,7 +76,7 @@ class Glance:
     shot: str
 
 
-def _identify(source: Path | bytes, name: str) -> Image.Image:
+def _identify(source: Path | bytes, name: str) -> "Image.Image":
     size = len(source) if isinstance(source, bytes) else _size_of(source, name)
     if size == 0:
         raise PictureTrouble(f"“{name}” holds no picture", "the file is empty", "ask for it to be sent again")
@@ -85,9 +84,11 @@ def _identify(source: Path | bytes, name: str) -> Image.Image:
     head = source[:12] if isinstance(source, bytes) else _head_of(source)
     if head[4:8] == b"ftyp":
         pi_heif.register_heif_opener()
+    # Pillow's own limit is below ours; it is checked here, with words, before any pixel is decoded.
+    Image.MAX_IMAGE_PIXELS = None
     try:
         image = Image.open(stream)
-    except UnidentifiedImageError as error:
+    except Image.UnidentifiedImageError as error:
         raise PictureTrouble(
             f"“{name}” is not a picture we can open",
             "its content is no JPEG, PNG, TIFF, WebP or HEIC, whatever its name says",
@@ -103,7 +104,7 @@ def _identify(source: Path | bytes, name: str) -> Image.Image:
     return image
 
 
-def _accept(image: Image.Image, name: str) -> None:
+def _accept(image: "Image.Image", name: str) -> None:
     """Raises `PictureTrouble` for a kind we do not read and for more pixels than we decode."""
     if image.format not in ENDINGS:
         raise PictureTrouble(
@@ -152,7 +153,7 @@ def _taken(value: object) -> datetime | None:
         return None
 
 
-def _facts(image: Image.Image, name: str) -> PictureFacts:
+def _facts(image: "Image.Image", name: str) -> PictureFacts:
     try:
         exif = image.getexif()
         detail = exif.get_ifd(ExifTags.IFD.Exif)
@@ -237,14 +238,14 @@ def open_halvings(path: Path, name: str, smallest_px: int, progress: Progress = 
     return halvings(open_whole(path, name, progress), smallest_px, progress)
 
 
-def _upright(image: Image.Image) -> Image.Image:
+def _upright(image: "Image.Image") -> "Image.Image":
     try:
         return ImageOps.exif_transpose(image)
     except Exception:  # the rest of the EXIF block may be absurd; the orientation alone then counts as unsaid
         return image
 
 
-def _in_srgb(image: Image.Image) -> Image.Image:
+def _in_srgb(image: "Image.Image") -> "Image.Image":
     """8-bit RGB in sRGB; 16-bit greys are scaled, transparency lies on the neutral grey."""
     if image.mode.startswith("I") or image.mode == "F":
         values = np.asarray(image, dtype=np.float64)
@@ -262,7 +263,7 @@ def _in_srgb(image: Image.Image) -> Image.Image:
     return image if image.mode == "RGB" else image.convert("RGB")
 
 
-def _converted(image: Image.Image, profile: bytes) -> Image.Image:
+def _converted(image: "Image.Image", profile: bytes) -> "Image.Image":
     try:
         embedded = ImageCms.ImageCmsProfile(io.BytesIO(profile))
         target = ImageCms.createProfile("sRGB")

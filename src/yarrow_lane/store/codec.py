@@ -3,6 +3,7 @@
 import dataclasses
 import hashlib
 import json
+import os
 from collections.abc import Mapping
 from functools import cache
 from typing import TYPE_CHECKING, Annotated, Any, TypeVar, get_args, get_type_hints
@@ -16,6 +17,8 @@ from yarrow_lane.store.trouble import StoreTrouble
 if TYPE_CHECKING:
     import pydantic
 else:
+    # Looking for plug-ins through every installed package would cost the start a twentieth of a second.
+    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
     pydantic = late("pydantic")
 
 T = TypeVar("T")

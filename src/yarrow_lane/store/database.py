@@ -90,8 +90,8 @@ class Database:
             return self.versions.thin(document, now, most)
 
     def stored(self, document: str, number: int) -> dict[str, str]:
-        """Part name to JSON of one version, each checked against its hash. Raises `StoreTrouble`."""
-        return {name: self.parts.text(found) for name, found in self.versions.hashes(document, number).items()}
+        """Part name to JSON of one version, each checked against its hash; raises `StoreTrouble`."""
+        return {name: self.parts.text(found) for name, found in self.versions.parts(document, number).items()}
 
     def version(self, document: str, number: int) -> Version:
         return self.versions.version(document, number)

@@ -46,31 +46,29 @@ class Parts:
     def __init__(self, sql: sqlite3.Connection) -> None:
         self._sql = sql
 
-    def keep(self, text: str, base: str | None) -> str:
-        """Store a part, as a change of the part `base` where that is shorter; returns its hash."""
+    def keep(self, text: str, base: int | None) -> int:
+        """Store a part, as a change of the part `base` where that is shorter; returns its id."""
         name = text_hash(text)
-        if self._sql.execute("SELECT 1 FROM part WHERE hash = ?", (name,)).fetchone():
-            return name
+        found = self._sql.execute("SELECT id FROM part WHERE hash = ?", (name,)).fetchone()
+        if found is not None:
+            return int(found[0])
         data = text.encode()
         depth = 0
         change: bytes | None = None
-        if base is not None and base != name and len(data) > _LEAST_BYTES:
-            (depth,) = self._sql.execute("SELECT depth FROM part WHERE hash = ?", (base,)).fetchone()
+        if base is not None and len(data) > _LEAST_BYTES:
+            (depth,) = self._sql.execute("SELECT depth FROM part WHERE id = ?", (base,)).fetchone()
             if depth < MOST_DIFFERENCES:
                 change = difference(self._bytes(base), data)
-        if change is not None and len(change) < len(data) // 2:
-            self._sql.execute("INSERT INTO part (hash, json, base, depth) VALUES (?, ?, ?, ?)", (name, change, base, depth + 1))
-        else:
-            self._sql.execute("INSERT INTO part (hash, json, base, depth) VALUES (?, ?, NULL, 0)", (name, text))
-        return name
+        row = (name, data, None, 0) if change is None or len(change) >= len(data) // 2 else (name, change, base, depth + 1)
+        return int(self._sql.execute("INSERT INTO part (hash, json, base, depth) VALUES (?, ?, ?, ?)", row).lastrowid or 0)
 
-    def _bytes(self, name: str) -> bytes:
+    def _bytes(self, part: int) -> bytes:
         changes: list[bytes] = []
-        at: str | None = name
+        at: int | None = part
         while at is not None:
-            row = self._sql.execute("SELECT json, base FROM part WHERE hash = ?", (at,)).fetchone()
+            row = self._sql.execute("SELECT json, base FROM part WHERE id = ?", (at,)).fetchone()
             if row is None or len(changes) > MOST_DIFFERENCES:
-                raise _damaged(name)
+                raise _damaged(part)
             changes.append(row[0].encode() if isinstance(row[0], str) else row[0])
             at = row[1]
         data = changes.pop()
@@ -78,42 +76,39 @@ class Parts:
             while changes:
                 data = applied(data, changes.pop())
         except ValueError as error:
-            raise _damaged(name) from error
+            raise _damaged(part) from error
         return data
 
-    def text(self, name: str) -> str:
-        """The part of that hash, checked against it; raises `StoreTrouble` when it is not what was stored."""
-        data = self._bytes(name)
-        if text_hash(data) != name:
-            raise _damaged(name)
+    def text(self, part: int) -> str:
+        """The part of that id, checked against its hash; raises `StoreTrouble` when it is not what was stored."""
+        data = self._bytes(part)
+        if self._sql.execute("SELECT hash FROM part WHERE id = ?", (part,)).fetchone() != (text_hash(data),):
+            raise _damaged(part)
         return data.decode()
 
-    def drop_unused(self, names: Iterable[str]) -> None:
+    def drop_unused(self, parts: Iterable[int]) -> None:
         """Give up those that no version names and no other part is told from; then those they were told from."""
-        waiting = list(names)
+        waiting = list(parts)
         while waiting:
-            name = waiting.pop()
-            row = self._sql.execute("SELECT base FROM part WHERE hash = ?", (name,)).fetchone()
-            used = "SELECT EXISTS (SELECT 1 FROM version_part WHERE hash = ?1) OR EXISTS (SELECT 1 FROM part WHERE base = ?1)"
-            if row is None or self._sql.execute(used, (name,)).fetchone()[0]:
+            part = waiting.pop()
+            row = self._sql.execute("SELECT base FROM part WHERE id = ?", (part,)).fetchone()
+            used = "SELECT EXISTS (SELECT 1 FROM version_part WHERE part = ?1) OR EXISTS (SELECT 1 FROM part WHERE base = ?1)"
+            if row is None or self._sql.execute(used, (part,)).fetchone()[0]:
                 continue
-            self._sql.execute("DELETE FROM part WHERE hash = ?", (name,))
+            self._sql.execute("DELETE FROM part WHERE id = ?", (part,))
             if row[0] is not None:
                 waiting.append(row[0])
 
     def texts(self) -> Iterator[str]:
         """Every part on record, one after the other; damaged ones are passed over."""
-        for (name,) in self._sql.execute("SELECT hash FROM part ORDER BY hash").fetchall():
-            if self._sql.execute("SELECT 1 FROM part WHERE hash = ?", (name,)).fetchone():
+        for (part,) in self._sql.execute("SELECT id FROM part ORDER BY id").fetchall():
+            if self._sql.execute("SELECT 1 FROM part WHERE id = ?", (part,)).fetchone():
                 try:
-                    yield self._bytes(name).decode()
+                    yield self._bytes(part).decode()
                 except StoreTrouble:
                     continue
 
 
-def _damaged(name: str) -> StoreTrouble:
-    return StoreTrouble(
-        "A part on record cannot be read",
-        f"it is not what was stored ({name[:8]})",
-        "open an older copy from the folder “backups”",
-    )
+def _damaged(part: int) -> StoreTrouble:
+    why = f"number {part} is not what was stored"
+    return StoreTrouble("A part on record cannot be read", why, "open an older copy from the folder “backups”")

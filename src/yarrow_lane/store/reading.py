@@ -22,7 +22,7 @@ class Reader:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._kept: OrderedDict[tuple[str, str], Any] = OrderedDict()
+        self._kept: OrderedDict[tuple[str, int], Any] = OrderedDict()
 
     def studio(self, document: str, number: int | None = None) -> Studio:
         """The studio's settings at a version, else at its head. Raises `StoreTrouble`."""
@@ -47,8 +47,8 @@ class Reader:
             ) from trouble
 
     def _read(self, commission_id: str, number: int) -> Commission:
-        hashes = self._database.versions.hashes(commission_id, number)
-        unknown = set(hashes) - {p.name for p in PARTS}
+        parts = self._database.versions.parts(commission_id, number)
+        unknown = set(parts) - {p.name for p in PARTS}
         if unknown:
             raise StoreTrouble(
                 f"The part “{min(unknown)}” is not known",
@@ -58,25 +58,25 @@ class Reader:
         texts: dict[str, str] = {}
         values: dict[str, Any] = {}
         for part in PARTS:
-            if part.name not in hashes:
+            if part.name not in parts:
                 continue  # it did not exist when this version was made: it has its first state
-            kept = self._kept.get((part.name, hashes[part.name]))
+            kept = self._kept.get((part.name, parts[part.name]))
             if kept is not None:
                 values[part.name] = kept
             else:
-                texts[part.name] = self._database.parts.text(hashes[part.name])
+                texts[part.name] = self._database.parts.text(parts[part.name])
         if any(not is_current(part, texts[part.name]) for part in PARTS if part.name in texts):
             texts = self._database.stored(commission_id, number)  # an upgrade may look into the parts beside it
         for part in PARTS:
             if part.name in texts and part.name not in values:
                 values[part.name] = from_json(part, texts[part.name], texts)
                 if is_current(part, texts[part.name]):
-                    self._keep(part.name, hashes[part.name], values[part.name])
+                    self._keep(part.name, parts[part.name], values[part.name])
         log = tuple(happening_from_json(t) for t in self._database.happenings(commission_id))
         return Commission(id=commission_id, log=log, **values)
 
-    def _keep(self, name: str, found: str, value: Any) -> None:
-        self._kept[name, found] = value
+    def _keep(self, name: str, part: int, value: Any) -> None:
+        self._kept[name, part] = value
         while len(self._kept) > _KEPT:
             self._kept.popitem(last=False)
 
@@ -101,7 +101,7 @@ def _readable_in(path: Path, commission_id: str) -> bool:
         head = versions.head(commission_id)
         if head is None:
             return False
-        texts = {name: parts.text(found) for name, found in versions.hashes(commission_id, head).items()}
+        texts = {name: parts.text(found) for name, found in versions.parts(commission_id, head).items()}
         for part in PARTS:
             if part.name in texts:
                 from_json(part, texts[part.name], texts)

@@ -11,7 +11,7 @@ Step = str | Callable[[sqlite3.Connection], None]
 def _letters_become_happenings(database: sqlite3.Connection) -> None:
     """Letters stood in the part "intake" and could be undone; what was sent in any version was sent."""
     rows = database.execute(
-        "SELECT DISTINCT document, json FROM version_part JOIN part USING (hash) WHERE name = 'intake' ORDER BY document"
+        "SELECT DISTINCT document, json FROM version_part JOIN part ON part = id WHERE name = 'intake' ORDER BY document"
     ).fetchall()
     sent: dict[tuple[str, str, str], dict[str, Any]] = {}
     for document, text in rows:
@@ -52,16 +52,31 @@ STEPS: tuple[tuple[Step, ...], ...] = (
     """,
     ),
     (
-        # `base`: the part this one is told as a change of; `joins`: the word under which edits join; `kept`: why a version is
-        # never thinned out; `folded`: how many earlier versions were thinned out into this one.
+        # Parts get short ids that never come back, since every version names eleven of them. `base`: the part this one is told as a change of; `joins`:
+        # the word under which edits join; `kept`: why a version is never thinned out; `folded`: how many earlier versions were
+        # thinned out into this one.
         """
-    ALTER TABLE part ADD COLUMN base TEXT REFERENCES part (hash);
-    ALTER TABLE part ADD COLUMN depth INTEGER NOT NULL DEFAULT 0;
+    CREATE TABLE part_2 (
+        id INTEGER PRIMARY KEY AUTOINCREMENT, hash TEXT NOT NULL UNIQUE, json BLOB NOT NULL,
+        base INTEGER REFERENCES part_2 (id), depth INTEGER NOT NULL DEFAULT 0
+    );
+    INSERT INTO part_2 (hash, json) SELECT hash, json FROM part ORDER BY hash;
+    CREATE TABLE version_part_2 (
+        document TEXT NOT NULL, number INTEGER NOT NULL, name TEXT NOT NULL,
+        part INTEGER NOT NULL REFERENCES part_2 (id),
+        PRIMARY KEY (document, number, name),
+        FOREIGN KEY (document, number) REFERENCES version (document, number)
+    ) WITHOUT ROWID;
+    INSERT INTO version_part_2 SELECT document, number, name, id FROM version_part JOIN part_2 USING (hash);
+    DROP TABLE version_part;
+    DROP TABLE part;
+    ALTER TABLE part_2 RENAME TO part;
+    ALTER TABLE version_part_2 RENAME TO version_part;
     ALTER TABLE version ADD COLUMN joins TEXT NOT NULL DEFAULT '';
     ALTER TABLE version ADD COLUMN kept TEXT NOT NULL DEFAULT '';
     ALTER TABLE version ADD COLUMN folded INTEGER NOT NULL DEFAULT 0;
     CREATE INDEX part_told_from ON part (base) WHERE base IS NOT NULL;
-    CREATE INDEX version_part_of ON version_part (hash);
+    CREATE INDEX version_part_of ON version_part (part);
     CREATE TABLE orphan (hash TEXT PRIMARY KEY, since TEXT NOT NULL) WITHOUT ROWID;
     CREATE TABLE standing (document TEXT PRIMARY KEY, key TEXT NOT NULL, json TEXT NOT NULL) WITHOUT ROWID;
     UPDATE version SET kept = 'waived' WHERE label LIKE 'Passed %';

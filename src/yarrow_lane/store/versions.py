@@ -67,10 +67,10 @@ class Versions:
         ).fetchone()
         return None if row[0] is None else int(row[0])
 
-    def hashes(self, document: str, number: int) -> dict[str, str]:
-        """Part name to hash of one version."""
+    def parts(self, document: str, number: int) -> dict[str, int]:
+        """Part name to part id of one version."""
         return dict(
-            self._sql.execute("SELECT name, hash FROM version_part WHERE document = ? AND number = ?", (document, number))
+            self._sql.execute("SELECT name, part FROM version_part WHERE document = ? AND number = ?", (document, number))
         )
 
     # --- writing
@@ -92,10 +92,10 @@ class Versions:
             "INSERT INTO version (document, number, parent, at, label, place, joins, kept) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
             (document, number, head, at.isoformat(), label, place, join, keep),
         )
-        before = self.hashes(document, head) if head is not None else {}
-        hashes = before | {name: self._parts.keep(text, before.get(name)) for name, text in changed.items()}
+        before = self.parts(document, head) if head is not None else {}
+        parts = before | {name: self._parts.keep(text, before.get(name)) for name, text in changed.items()}
         self._sql.executemany(
-            "INSERT INTO version_part VALUES (?, ?, ?, ?)", [(document, number, n, h) for n, h in hashes.items()]
+            "INSERT INTO version_part VALUES (?, ?, ?, ?)", [(document, number, n, p) for n, p in parts.items()]
         )
         self.move_head(document, number)
         return int(number)
@@ -112,11 +112,11 @@ class Versions:
     def _replace(self, document: str, head: int, changed: Mapping[str, str], at: datetime) -> int:
         parent = self.version(document, head).parent
         assert parent is not None
-        before, here = self.hashes(document, parent), self.hashes(document, head)
+        before, here = self.parts(document, parent), self.parts(document, head)
         for name, text in changed.items():
             found = self._parts.keep(text, before.get(name))
             self._sql.execute(
-                "UPDATE version_part SET hash = ? WHERE document = ? AND number = ? AND name = ?", (found, document, head, name)
+                "UPDATE version_part SET part = ? WHERE document = ? AND number = ? AND name = ?", (found, document, head, name)
             )
         self._sql.execute("UPDATE version SET at = ? WHERE document = ? AND number = ?", (at.isoformat(), document, head))
         self._parts.drop_unused(here[name] for name in changed)
@@ -146,7 +146,7 @@ class Versions:
 
     def _take_out(self, document: str, number: int) -> None:
         gone = self.version(document, number)
-        hashes = self.hashes(document, number)
+        parts = self.parts(document, number)
         where = (document, number)
         self._sql.execute(
             "UPDATE version SET parent = ?, folded = folded + ? WHERE document = ? AND parent = ?",
@@ -154,7 +154,7 @@ class Versions:
         )
         self._sql.execute("DELETE FROM version_part WHERE document = ? AND number = ?", where)
         self._sql.execute("DELETE FROM version WHERE document = ? AND number = ?", where)
-        self._parts.drop_unused(hashes.values())
+        self._parts.drop_unused(parts.values())
 
 
 def too_many(versions: tuple[Version, ...], head: int | None, now: datetime) -> list[int]:

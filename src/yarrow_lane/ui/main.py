@@ -1,6 +1,7 @@
 """Starting the application."""
 
 import argparse
+import gc
 import os
 import sys
 from datetime import datetime
@@ -105,6 +106,7 @@ def main(argv: list[str] | None = None) -> int:
         if not wanted.shot and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
             QMessageBox.critical(None, "Yarrow Lane", trouble.sentence)
         return 1
+    gc.enable()
     try:
         if wanted.shot:
             return _shoot(qt, application, wanted.shot)

@@ -14,6 +14,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.workers.wire import Wire, pair
 
 WORKERS = 2  # our choice: two cores
+_NICENESS = 10  # our choice: about a tenth of the interface's share while both want a core
 _LOOK_S = 0.05  # our choice: how often it is asked whether the answer is still wanted
 _STOPPING_S = 2.0  # our choice: a question that does not stop by then is ended with its process
 
@@ -39,6 +40,8 @@ class _Worker:
         quiet = {**os.environ, "OMP_NUM_THREADS": "1", "OPENBLAS_NUM_THREADS": "1", "OPENCV_FOR_THREADS_NUM": "1"}
         self._process = subprocess.Popen(command, pass_fds=(theirs.fileno(),), stdin=subprocess.DEVNULL, env=quiet)
         theirs.close()
+        # From its first moment on: what it loads must not hold the window up.
+        os.setpriority(os.PRIO_PROCESS, self._process.pid, _NICENESS)
         self._wire = Wire(ours)
         self._number = 0
 

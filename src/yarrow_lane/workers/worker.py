@@ -1,7 +1,6 @@
 """The process that answers: one question after the other, until the window goes."""
 
 import importlib
-import os
 import resource
 import select
 import socket
@@ -14,7 +13,6 @@ from yarrow_lane.measure.progress import Cancelled, Progress
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.workers.wire import Wire
 
-_NICENESS = 10  # our choice: about a tenth of the interface's share while both want a core
 _TOLD_EVERY_S = 0.1  # our choice: more would only keep the window busy
 _HOME = "yarrow_lane."
 
@@ -64,8 +62,6 @@ def answer(question: str, arguments: tuple[Any, ...], progress: Progress) -> tup
 def main(file: int) -> None:
     """Serve until the other end goes."""
     wire = Wire(socket.socket(fileno=file))
-    if sys.platform.startswith("linux"):
-        os.nice(_NICENESS)
     while True:
         try:
             message = wire.receive()
