@@ -9,6 +9,9 @@ class _Late(ModuleType):
     def __getattr__(self, name: str) -> Any:
         return getattr(importlib.import_module(self.__name__), name)
 
+    def __setattr__(self, name: str, value: Any) -> None:
+        setattr(importlib.import_module(self.__name__), name, value)  # a setting belongs to the module, not to what stands for it
+
 
 def late(name: str) -> Any:
     """Stands for the module of that name; the import happens at the first look into it.

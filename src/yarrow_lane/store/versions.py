@@ -80,7 +80,8 @@ class Versions:
     ) -> int:  # fmt: skip
         """A new head after the present one; `changed` maps the parts that differ to their JSON. Returns its number.
 
-        With a `join` word the head itself is replaced when it has the same word, is less than a second old and led nowhere.
+        With a `join` word the head itself is replaced when it has the same word, is less than a second old, led nowhere and
+        nothing rests on it.
         """
         head = self.head(document)
         if head is not None and join and self._joins(document, head, join, at):
@@ -102,7 +103,7 @@ class Versions:
 
     def _joins(self, document: str, head: int, join: str, at: datetime) -> bool:
         row = self._sql.execute(
-            "SELECT at FROM version WHERE document = ? AND number = ? AND joins = ? AND parent IS NOT NULL",
+            "SELECT at FROM version WHERE document = ? AND number = ? AND joins = ? AND kept = '' AND parent IS NOT NULL",
             (document, head, join),
         ).fetchone()
         if row is None or self.child(document, head) is not None:

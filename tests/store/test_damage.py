@@ -1,0 +1,119 @@
+"""A part that cannot be read makes its commission stand on the shelf as unreadable; the studio and the others open."""
+
+import json
+from datetime import timedelta
+
+import pytest
+
+from tests.conftest import NOON
+from tests.doing import do_part
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.store.codec import from_json, text_hash, to_json
+from yarrow_lane.store.store import Store
+from yarrow_lane.store.trouble import StoreTrouble
+from yarrow_lane.tone.three_values import TONE, Tone
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ('{"v":0,"dark_below":"very","ground_coats":1.5}', ("dark_below", "ground_coats")),
+        ('{"v":0,"hue":3}', ("hue",)),
+        ('{"v":99}', ("newer Yarrow Lane", "99")),
+        ("[1, 2]", ("form of a part",)),
+        ('{"v":"one"}', ("form of a part",)),
+        ("{not json", ("JSON",)),
+    ],
+)
+def test_each_damage_gives_its_sentence(text, words):
+    with pytest.raises(StoreTrouble) as error:
+        from_json(TONE, text)
+    assert all(word in error.value.sentence for word in ("tone", *words))
+
+
+def test_what_is_no_number_is_never_stored():
+    with pytest.raises(StoreTrouble, match=r"no number|number that is none"):
+        to_json(TONE, Tone(squint_mm=float("nan")))
+    assert from_json(TONE, to_json(TONE, Tone(squint_mm=1e-320))).squint_mm == 1e-320
+
+
+def rewrite(store: Store, commission_id: str, part: str, change, keep_hash: bool = False) -> None:
+    """Put another text into the file in place of a part."""
+    database = store.database
+    (number,) = [database.versions.parts(commission_id, database.head(commission_id))[part]]
+    text = change(database.parts.text(number))
+    name = None if keep_hash else text_hash(text)
+    sql = database._sql
+    sql.execute("UPDATE part SET json = ?, base = NULL, hash = coalesce(?, hash) WHERE id = ?", (text.encode(), name, number))
+
+
+@pytest.fixture
+def three(tmp_path, clock):
+    """Three commissions; the middle one is damaged by the test, then the studio is opened again."""
+    store = Store(tmp_path / "s", NOON.date())
+    desk = Desk(store, clock)
+    for name in ("Pip", "Moss", "Tim"):
+        desk.start_commission(new_brief(name, "cat", "", "acrylic", NOON.date(), None))
+        do_part(desk, desk.studio.on_shelf[-1], "Ground", "tone", lambda t, n=name: Tone(ground="white", ground_coats=len(n)))
+    yield store, desk
+    store.close()
+
+
+def unknown(text: str) -> str:
+    return json.dumps({**json.loads(text), "hue": 3})
+
+
+def newer(text: str) -> str:
+    return json.dumps({**json.loads(text), "v": 42})
+
+
+@pytest.mark.parametrize(
+    ("change", "keep_hash", "words"),
+    [
+        (unknown, False, "hue"),
+        (newer, False, "newer Yarrow Lane"),
+        (lambda t: t[:-9], False, "JSON"),
+        (unknown, True, "not what was stored"),
+    ],
+)
+def test_the_shelf_stays_open(three, clock, change, keep_hash, words, qtbot, fonts, workers):
+    from yarrow_lane.ui.window import Window
+
+    store, _ = three
+    store.database.backup("2026-03-08")
+    rewrite(store, "c0002", "tone", change, keep_hash)
+    desk = Desk(store, clock)
+    assert [s.title for s in desk.standings.all(NOON)] == ["Pip", "Tim"]
+    (broken,) = desk.standings.unreadable()
+    assert (
+        broken.title == "Moss" and words in broken.trouble.sentence and "2026-03-08.db still has it" in broken.trouble.sentence
+    )
+    window = Window(desk, workers)
+    qtbot.addWidget(window)
+    window.show()
+    assert [c.title for c in window.studio_page.view.shelf] == ["Pip", "Tim", "Moss"]
+    assert "1 needs a look" in window.header.standing.text()
+    window.studio_page.select("c0002")
+    assert words in str(window.studio_page.view.bench) and not window.studio_page.bench.act.isEnabled()
+    window.workroom.guard.attempt(lambda: window.open_door("c0002", "Tone"))
+    assert words in window.message.text and window.door == ""
+    window.open_door("c0003", "Tone")
+    assert window.door == "Tone"
+    window.close()
+
+
+def test_without_a_copy_it_is_said_that_there_is_none(three, clock):
+    store, _ = three
+    rewrite(store, "c0002", "tone", unknown)
+    with pytest.raises(Trouble, match="no daily copy has it"):
+        Desk(store, clock).commission("c0002")
+
+
+def test_a_part_of_a_newer_program_is_not_dropped_in_silence(three, clock):
+    store, desk = three
+    store.database.append("c0002", {"books": "{}"}, "Paid", "Books", NOON + timedelta(days=1))
+    with pytest.raises(Trouble, match="“books” is not known"):
+        Desk(store, clock).commission("c0002")
+    assert desk.commission("c0001").tone.ground == "white"
