@@ -99,7 +99,7 @@ def _wells(c: Commission, before: Compose, same_photo: bool, changes: list[str])
     elif off:
         changes.append(f"Off the canvas, colour and mix kept: {_names(off)}.")
     if same_photo and len(off) < len(placed):
-        changes.append(f"{_count(len(placed) - len(off), 'well')} stay at the same place of the photograph.")
+        changes.append(f"{_count(len(placed) - len(off), 'well stays', 'wells stay')} at the same place of the photograph.")
     return replace(c, palette=replace(c.palette, wells=tuple(moved), made_from=reference_key(c.compose)))
 
 
@@ -122,7 +122,7 @@ def _regions(c: Commission, before: Compose, same_photo: bool, changes: list[str
     if off:
         changes.append(f"Off the canvas: {_names(off)}.")
     if kept:
-        changes.append(f"{_count(len(kept), 'region')} stay at the same place of the photograph.")
+        changes.append(f"{_count(len(kept), 'region stays', 'regions stay')} at the same place of the photograph.")
     return replace(c, layers=replace(c.layers, regions=tuple(kept), made_from=reference_key(c.compose)))
 
 
@@ -155,7 +155,7 @@ def _painted(c: Commission, same_cloth: bool, changes: list[str]) -> Commission:
         words = _count(lost, "finished pass no longer counts", "finished passes no longer count")
         changes.append(f"{words}: {why}. The hours stay logged.")
     if stay:
-        changes.append(f"{_count(len(stay), 'finished pass', 'finished passes')} were painted from the earlier crop.")
+        changes.append(f"{_count(len(stay), 'finished pass was', 'finished passes were')} painted from the earlier crop.")
     if stay == c.easel.finished:
         return c
     return replace(c, easel=replace(c.easel, finished=stay, chosen="", made_from=c.easel.made_from if stay else ""))

@@ -10,7 +10,9 @@ class _Late(ModuleType):
         return getattr(importlib.import_module(self.__name__), name)
 
     def __setattr__(self, name: str, value: Any) -> None:
-        setattr(importlib.import_module(self.__name__), name, value)  # a setting belongs to the module, not to what stands for it
+        setattr(
+            importlib.import_module(self.__name__), name, value
+        )  # a setting belongs to the module, not to what stands for it
 
 
 def late(name: str) -> Any:

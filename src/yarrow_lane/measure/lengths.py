@@ -78,9 +78,11 @@ def size_text(width_mm: float, height_mm: float, unit: Unit = "cm") -> str:
 
 
 def hours_text(minutes: float) -> str:
-    """Time at the easel: 75 -> "1 h 15", 40 -> "40 min", 600 -> "10 h"."""
+    """Time at the easel: 75 -> "1 h 15", 40 -> "40 min"; from ten hours on in whole hours: 645 -> "11 h"."""
     whole = max(0, math.floor(minutes + 0.5))
+    if whole >= 600:
+        return f"{math.floor(whole / 60 + 0.5)}{THIN_SPACE}h"
     hours, rest = divmod(whole, 60)
     if hours == 0:
         return f"{rest}{THIN_SPACE}min"
-    return f"{hours}{THIN_SPACE}h" if rest == 0 or hours >= 10 else f"{hours}{THIN_SPACE}h {rest:02d}"
+    return f"{hours}{THIN_SPACE}h" if rest == 0 else f"{hours}{THIN_SPACE}h {rest:02d}"

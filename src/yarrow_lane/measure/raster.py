@@ -97,7 +97,7 @@ def piece(picture: Picture, rect: Rect, width_px: int, height_px: int, progress:
 
 
 def _edges(begin: float, end: float, parts: int, size: int) -> NDArray[np.float64]:
-    """Where the pixels of the result begin and end on the picture; each keeps a little width at the picture's edge."""
+    """Where the pixels of the result begin and end on the picture; beyond its edge they have no width."""
     edges = np.clip(np.linspace(begin, end, parts + 1), 0.0, float(size))
     return np.minimum(edges, size - 1e-6)
 
@@ -112,14 +112,17 @@ def _shares(edges: NDArray[np.float64], rows: int) -> NDArray[np.float32]:
 
 
 def _averaged(light: NDArray[np.float32], edges: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Averages along each row between the edges, from running sums."""
+    """Averages along each row between the edges, from running sums; without width the pixel that lies there."""
     sums = np.zeros((light.shape[0], light.shape[1] + 1, 3))
     np.cumsum(light, axis=1, out=sums[:, 1:], dtype=np.float64)
     whole = edges.astype(int)
     part = (edges - whole)[None, :, None]
     at = sums[:, whole] * (1 - part) + sums[:, np.minimum(whole + 1, light.shape[1])] * part
-    widths = np.maximum(np.diff(edges), 1e-9)[None, :, None]
-    return np.asarray(np.diff(at, axis=1) / widths)
+    widths = np.diff(edges)
+    found = np.diff(at, axis=1) / np.maximum(widths, 1e-9)[None, :, None]
+    flat = widths < 1e-9
+    found[:, flat] = light[:, np.minimum(whole[:-1][flat], light.shape[1] - 1)]
+    return np.asarray(found)
 
 
 def _enlarged(picture: Picture, rect: Rect, width_px: int, height_px: int) -> Picture:

@@ -13,7 +13,7 @@ from tests.conftest import NOON
 from yarrow_lane.calendar.planning import Sitting
 from yarrow_lane.calendar.week import Week
 from yarrow_lane.documents.calendar_file import calendar_file
-from yarrow_lane.documents.print_plan import plan_print
+from yarrow_lane.documents.print_plan import PRINT_PX_MM, plan_print
 from yarrow_lane.documents.squares_sheet import squares_sheet
 from yarrow_lane.documents.time_log import time_log
 from yarrow_lane.easel.clock import TimeEntry
@@ -47,6 +47,12 @@ def test_page_and_lines_are_true_within_a_tenth_of_a_millimetre(cat, paper, widt
     assert (picture["x0"] * MM, picture["x1"] * MM) == pytest.approx((upright[0], upright[-1]), abs=0.1)
     assert (picture["top"] * MM, picture["bottom"] * MM) == pytest.approx((level[0], level[-1]), abs=0.1)
     assert upright[0] > 5 and level[0] > 5 and upright[-1] < page_mm[0] - 5 and level[-1] < page_mm[1] - 5
+
+
+def test_a_small_canvas_is_printed_at_its_own_size_and_no_larger():
+    assert plan_print(Squares(100, 80, 4), "A4").scale == 1.0
+    assert plan_print(Squares(400, 500, 8), "A4").scale < 1.0
+    assert pytest.approx(300) == PRINT_PX_MM * 25.4, "the usual of photographs in print: 300 px an inch"
 
 
 def test_the_table_of_measures_says_what_to_rule(cat):

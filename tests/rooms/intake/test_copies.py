@@ -31,6 +31,17 @@ def test_different_shots_differ():
         assert not same_shot(difference_hash(one), difference_hash(other))
 
 
+def apart_by(bits: int) -> tuple[str, str]:
+    one = (1 << 256) - 1
+    return f"{one:064x}", f"{one ^ ((1 << bits) - 1):064x}"
+
+
+def test_twenty_bits_are_a_copy_and_a_few_more_are_not():
+    """Copies differ in fewer than 12 bits, other shots in more than 60; frames of a burst lie between."""
+    assert same_shot(*apart_by(20)) and not same_shot(*apart_by(24))
+    assert shot_groups(apart_by(20)) == (0, 0) and shot_groups(apart_by(24)) == (0, 1)
+
+
 def test_groups_by_hand():
     hashes = [difference_hash(p) for p in PICTURES]
     half = difference_hash(cv2.resize(PICTURES[1], None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA))

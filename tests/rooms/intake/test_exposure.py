@@ -17,6 +17,13 @@ def test_shares_are_counted_to_the_pixel():
     assert lights[:10].all() and not lights[10:].any() and shadows[90:, :100].all() and shadows.sum() == 1000
 
 
+def test_what_a_camera_has_flattened_and_no_more():
+    """The last codes of either end are flat in a camera's curve; a bright coat and a black nose are not."""
+    lights, shadows = clipped(np.repeat(np.arange(256, dtype=np.uint8)[None, :, None], 3, axis=2))
+    assert list(np.flatnonzero(lights[0])) == [252, 253, 254, 255]
+    assert list(np.flatnonzero(shadows[0])) == list(range(9))
+
+
 def test_one_bright_channel_is_not_a_shadow():
     """A deep red is no cut shadow: the brightest channel decides."""
     picture = np.zeros((10, 10, 3), np.uint8)

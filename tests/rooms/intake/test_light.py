@@ -91,6 +91,8 @@ def test_contradictions_are_said_not_averaged():
     assert light_from([one], None).degrees == 300.0
     assert light_from([], 320.0).confidence == "unknown"
     assert light_from([one, Glint(0, 0, 50, 320.0)], None).degrees == pytest.approx(310)
+    assert light_from([one, Glint(0, 0, 50, 344.0)], None).confidence == "sure"
+    assert light_from([one, Glint(0, 0, 50, 347.0)], None).degrees is None, "one window shines into both eyes from one side"
 
 
 def test_angles_go_round_the_clock():
@@ -105,3 +107,8 @@ def test_shading_by_a_plane():
     assert apart(shading_degrees(ramp), 90) < 1
     assert apart(shading_degrees(ramp.T[::-1].copy()), 0) < 1
     assert shading_degrees(np.full((64, 64), 50, np.float32)) is None
+    dice = np.random.default_rng(4)
+    noise = dice.normal(0, 3, (64, 64)).astype(np.float32)
+    for across, seen in ((3.0, False), (5.0, True)):  # a fur's own pattern is as uneven as 3 L* from edge to edge
+        patch = np.tile(np.linspace(50, 50 + across, 64, dtype=np.float32), (64, 1)) + noise
+        assert (shading_degrees(patch) is not None) is seen

@@ -75,6 +75,12 @@ def test_the_best_comes_first_and_without_eyes_last():
     assert rank([large], {})[0].reason == "being measured"
 
 
+def test_of_two_like_photographs_the_one_less_burnt_out_comes_first():
+    burnt, clean, sunk = photo("burnt"), photo("clean"), photo("sunk")
+    seen = {"burnt": replace(PLAIN, high_share=0.2), "clean": PLAIN, "sunk": replace(PLAIN, low_share=0.2)}
+    assert [r.photo_id for r in rank([burnt, sunk, clean], seen)] == ["clean", "sunk", "burnt"], "shadows can be lifted"
+
+
 def test_the_nearer_eye_carries_the_painting():
     far, near = Eye("left", 10, 10, 8), Eye("right", 50, 10, 11)
     assert near_eye((far, near)) is near

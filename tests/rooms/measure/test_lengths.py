@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yarrow_lane.measure.lengths import LengthError, hours_text, inches_text, length_text, parse_length, size_text
+from yarrow_lane.measure.lengths import THIN_SPACE, LengthError, hours_text, inches_text, length_text, parse_length, size_text
 
 
 @pytest.mark.parametrize(
@@ -45,3 +45,19 @@ def test_words():
     assert length_text(33.867, "cm", 2).replace("\u202f", " ") == "3.39 cm"
     assert hours_text(75).replace("\u202f", " ") == "1 h 15"
     assert hours_text(59.6).replace("\u202f", " ") == "1 h"
+
+
+def test_hours_as_a_painter_says_them():
+    said = {
+        0: "0 min",
+        40: "40 min",
+        60: "1 h",
+        75: "1 h 15",
+        599: "9 h 59",
+        600: "10 h",
+        629: "10 h",
+        645: "11 h",
+        5999: "100 h",
+    }
+    assert {minutes: hours_text(minutes).replace(THIN_SPACE, " ") for minutes in said} == said
+    assert hours_text(-5) == hours_text(0)

@@ -52,3 +52,15 @@ def test_wells_are_kept_in_order_and_by_lightness():
     with pytest.raises(PaletteTrouble):
         empty_well(palette, 9)
     assert [w.id for w in empty_well(palette, 1).wells] == [2]
+
+
+def test_the_squint_is_measured_on_the_canvas_not_in_pixels():
+    """The same picture at twice the pixels a mm shows the same study: 6 mm of squint are 6 mm."""
+    small = np.zeros((100, 100, 3), np.uint8)
+    small[:, 50:] = 255
+    small[40:60, 20:30] = 255
+    large = np.kron(small, np.ones((2, 2, 1), np.uint8))
+    tone = Tone(squint_mm=6.0)
+    classes = [three_values(small, 1.0, tone)[0], three_values(large, 2.0, tone)[0]]
+    assert (np.kron(classes[0], np.ones((2, 2), np.uint8)) != classes[1]).mean() < 0.02
+    assert not (classes[0][45:55, 22:28] == classes[0][50, 99]).any(), "a patch narrower than the squint is lost"

@@ -1,0 +1,75 @@
+"""Fifteen wrong programs, one small change each: every one must be caught by a test of the room it belongs to.
+
+`python -m tests.house.mutations` writes each change into a copy of the sources, runs the tests named beside it there and says
+which were caught. The checkout itself is never touched.
+"""
+
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+from dataclasses import dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).parents[2]
+
+
+@dataclass(frozen=True)
+class Mutation:
+    """One text of one file, what is put in its place, and the tests that must fail then."""
+
+    name: str
+    file: str
+    text: str
+    instead: str
+    tests: str
+
+
+MUTATIONS = (
+    Mutation("minutes told beside ten hours", "measure/lengths.py", "whole >= 600", "whole >= 60000", "rooms/measure"),
+    Mutation("squint in px", "tone/three_values.py", "tone.squint_mm * px_per_mm", "tone.squint_mm", "rooms/tone"),
+    Mutation("no depth in the passes", "layers/passes.py", "share, _DEPTH[region.kind]", "share, 0", "rooms/layers"),
+    Mutation("half a pixel aside", "measure/raster.py", "sx / 2 - 0.5], [0", "sx / 2 + 0.5], [0", "rooms/measure"),
+    Mutation("drying begins anew", "easel/standing.py", "max(dries, default=None)))", "None))", "rooms/easel"),
+    Mutation("today's painting forgotten", "calendar/week.py", "minutes_a_day - painted", "minutes_a_day", "rooms/calendar"),
+    Mutation("eyes agree at 80 degrees", "intake/light.py", "_AGREE_DEG = 45.0", "_AGREE_DEG = 90.0", "rooms/intake"),
+    Mutation("noise is shading", "intake/light.py", "slope_y) < 4.0", "slope_y) < 2.0", "rooms/intake"),
+    Mutation("nearly white is burnt out", "intake/exposure.py", "= 252, 8", "= 250, 10", "rooms/intake"),
+    Mutation("burnt out is no worse", "intake/ranking.py", "(2 / 3) * whole", "(2 / 3)", "rooms/intake"),
+    Mutation("neighbouring shots are copies", "intake/copies.py", "SHOT_BITS = 20", "SHOT_BITS = 28", "rooms/intake"),
+    Mutation("files not synced", "store/things.py", "os.fsync(stream.fileno())", "stream.fileno()", "store"),
+    Mutation("database not synced", "store/database.py", "synchronous = FULL", "synchronous = OFF", "store"),
+    Mutation("print larger than the canvas", "documents/print_plan.py", "room_h / squares.height_mm, 1.0)",
+             "room_h / squares.height_mm)", "rooms/documents"),
+    Mutation("print at half its pixels", "documents/print_plan.py", "PRINT_PX_MM = 300", "PRINT_PX_MM = 150", "rooms/documents"),
+)  # fmt: skip
+
+
+def caught(mutation: Mutation, work: Path) -> bool:
+    """Whether its tests fail on the changed copy."""
+    copy = work / "src"
+    shutil.copytree(ROOT / "src", copy, dirs_exist_ok=True)
+    file = copy / "yarrow_lane" / mutation.file
+    file.write_text(file.read_text().replace(mutation.text, mutation.instead))
+    place = os.environ | {"PYTHONPATH": str(copy), "QT_QPA_PLATFORM": "offscreen", "PYTHONDONTWRITEBYTECODE": "1"}
+    where = [sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:cacheprovider", str(ROOT / "tests" / mutation.tests)]
+    done = subprocess.run(where, cwd=ROOT, env=place, capture_output=True, text=True, check=False)
+    return done.returncode == 1
+
+
+def main() -> int:
+    """Print a line for each; 1 when one was not caught. Words of a name on the command line choose some."""
+    missed = 0
+    for mutation in MUTATIONS:
+        if not all(word in mutation.name for word in sys.argv[1:]):
+            continue
+        with tempfile.TemporaryDirectory() as work:
+            found = caught(mutation, Path(work))
+        missed += not found
+        print(f"{'caught' if found else 'MISSED'}  {mutation.name}", flush=True)
+    return 1 if missed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
