@@ -13,6 +13,7 @@ import skimage.data
 from hypothesis import settings
 from PIL import Image
 
+from tests.leftovers import Watch
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
@@ -92,12 +93,28 @@ def no_dialogs(monkeypatch):
         monkeypatch.setattr(QFileDialog, name, lambda *_: ("", ""))
 
 
+_LASTING: list[Workers] = []
+
+
 @pytest.fixture(scope="session")
 def workers():
     """Two processes for all tests: starting one for each would cost more than the tests."""
     workers = Workers()
+    _LASTING.append(workers)
     yield workers
+    _LASTING.remove(workers)
     workers.close()
+
+
+@pytest.fixture(autouse=True)
+def nothing_left():
+    """Fails a test that leaves a timer, thread, process or window behind, and names the line that began it."""
+    with pytest.MonkeyPatch.context() as patch:
+        watch = Watch(patch)
+        yield
+    lasting = {w._process.pid for pool in _LASTING for w in (*pool._free, *pool._busy)}
+    left = watch.left(lasting)
+    assert not left, "\n".join(left)
 
 
 @pytest.fixture

@@ -97,6 +97,7 @@ class Desk:
         at = self.clock()
         number = self.store.database.append(commission_id, changed, label, place, at, join, keep)
         self._commissions[commission_id] = after
+        self._reader.stored(after, number)
         self.standings.changed(commission_id, f"{number}@{at.isoformat()}")
         self._tell(Change(commission_id, place, label))
         return True
@@ -122,6 +123,7 @@ class Desk:
             [(commission.id, texts, label, "Intake"), (STUDIO, {STUDIO: to_json(STUDIO_PART, studio)}, label, "")], at
         )
         self._commissions[commission.id] = commission
+        self._reader.stored(commission, 1)
         self.studio = studio
         self.standings.changed(commission.id, f"1@{at.isoformat()}")
         self._tell(Change(STUDIO, "", label))

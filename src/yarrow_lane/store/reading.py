@@ -75,6 +75,11 @@ class Reader:
         log = tuple(happening_from_json(t) for t in self._database.happenings(commission_id))
         return Commission(id=commission_id, log=log, **values)
 
+    def stored(self, commission: Commission, number: int) -> None:
+        """That commission was just stored as that version: whoever goes back to it gets these objects."""
+        for name, part in self._database.versions.parts(commission.id, number).items():
+            self._keep(name, part, getattr(commission, name))
+
     def _keep(self, name: str, part: int, value: Any) -> None:
         self._kept[name, part] = value
         while len(self._kept) > _KEPT:

@@ -295,8 +295,8 @@ class Window(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         self.workroom.guard.attempt(self.current.bench.store_pending)
+        self.workroom.close()  # first: what stops says so to the pages
         for page in self.pages.values():
             page.left()
-        self.workroom.close()
         self._pasted.close()
         event.accept()

@@ -1,20 +1,20 @@
 """Edits, undo and redo, over restarts; what happened outside is never undone."""
 
 from dataclasses import replace
-from datetime import date
+from datetime import date, timedelta
 
 import pytest
 
 from tests.conftest import NOON
 from tests.doing import do_part, photo_from_file
-from yarrow_lane.commission.commission import DOORS_PART, waive_door
+from yarrow_lane.commission.commission import DOORS_PART, PARTS, waive_door
 from yarrow_lane.desk.desk import STUDIO, Desk
 from yarrow_lane.intake.photos import add_photo, set_use
-from yarrow_lane.lane.happening import ClockStarted
+from yarrow_lane.lane.happening import ClockStarted, LetterSent
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.store import Store
-from yarrow_lane.tone.three_values import set_limits
+from yarrow_lane.tone.three_values import Tone, set_limits
 
 
 def test_undo_and_redo_over_a_restart(tmp_path, clock):
@@ -83,3 +83,33 @@ def test_a_photograph_comes_from_its_file(desk, commission_id, cat_file):
     assert desk.store.photos.read(photo.id, "cat.jpg") == cat_file.read_bytes()
     with pytest.raises(Trouble, match="no commission"):
         desk.commission("c9999")
+
+
+def test_undo_gives_back_the_very_same_parts(desk, commission_id):
+    """Two megabytes of regions that did not change are not read again: whatever is kept by identity stays kept."""
+    before = desk.commission(commission_id)
+    do_part(desk, commission_id, "Ground", "tone", lambda t: Tone(ground="umber"))
+    changed = desk.commission(commission_id)
+    desk.undo(commission_id)
+    undone = desk.commission(commission_id)
+    assert all(getattr(undone, p.name) is getattr(before, p.name) for p in PARTS if p.name != "tone") and undone == before
+    desk.redo(commission_id)
+    assert desk.commission(commission_id).tone is changed.tone
+
+
+def test_a_drag_is_one_step_back(desk, clock, commission_id):
+    for n in range(20):
+        clock.now += timedelta(milliseconds=50)
+        do_part(desk, commission_id, "Squint", "tone", lambda t, n=n: Tone(squint_mm=float(n)), join="squint")
+    assert desk.commission(commission_id).tone.squint_mm == 19
+    desk.undo(commission_id)
+    assert desk.commission(commission_id).tone == Tone()
+
+
+def test_what_was_sent_is_never_joined_into(desk, clock, commission_id):
+    do_part(desk, commission_id, "Squint", "tone", lambda t: Tone(squint_mm=1.0), join="squint")
+    sent = desk.commission(commission_id)
+    desk.happen(commission_id, LetterSent(clock(), 1, "letter"))
+    do_part(desk, commission_id, "Squint", "tone", lambda t: Tone(squint_mm=2.0), join="squint")
+    desk.undo(commission_id)
+    assert desk.commission(commission_id).tone == sent.tone

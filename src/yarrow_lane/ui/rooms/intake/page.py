@@ -77,6 +77,11 @@ class IntakePage(RoomPage):
         self.letter.clear()
         self.workroom.pictures.forget_missing()
 
+    def left(self) -> None:
+        self._soon.stop()
+        self._sheets_later.stop()
+        super().left()
+
     def _refresh_soon(self) -> None:
         if self.isVisible() and not self._soon.isActive():
             self._soon.start()
