@@ -12,18 +12,24 @@ import numpy as np
 import skimage.data
 from PIL import Image
 from PySide6.QtCore import QEventLoop, QPointF
-from PySide6.QtGui import QColor, QImage, QPainter
+from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication
 
+from bench.figures import figure
 from yarrow_lane.desk.desk import Desk
+from yarrow_lane.desk.photographs import Photographs, in_a_worker
 from yarrow_lane.intake.brief import new_brief
-from yarrow_lane.intake.photos import add_photo
+from yarrow_lane.intake.photos import INTAKE, add_photo
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.plane import Rect
 from yarrow_lane.store.store import Store
 from yarrow_lane.ui.kit.levels import Levels, make_levels
-from yarrow_lane.ui.kit.photo_view import PhotoView
+from yarrow_lane.ui.kit.overlays import Lattice
+from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.rooms.intake.page import IntakePage
 from yarrow_lane.ui.theme.lettering import load_fonts
 from yarrow_lane.ui.window import Window
+from yarrow_lane.workers.pool import Workers
 
 WIDTH, HEIGHT = 6000, 4000
 TIMES = 7
@@ -45,47 +51,45 @@ def decode_seconds(path: Path) -> float:
     return time.perf_counter() - begin
 
 
-class GridView(PhotoView):
-    """The picture with a lattice of 8 x 12 over it."""
-
-    def paint_over(self, painter: QPainter) -> None:
-        painter.setPen(QColor("white"))
-        for n in range(13):
-            painter.drawLine(self.to_screen((WIDTH * n / 12, 0)), self.to_screen((WIDTH * n / 12, HEIGHT)))
-        for n in range(9):
-            painter.drawLine(self.to_screen((0, HEIGHT * n / 8)), self.to_screen((WIDTH, HEIGHT * n / 8)))
+# The picture with a lattice of 8 x 12 over it.
+LATTICE = Lattice(
+    Rect(0, 0, WIDTH, HEIGHT), tuple(WIDTH * n / 12 for n in range(13)), tuple(HEIGHT * n / 8 for n in range(9))
+)  # fmt: skip
 
 
-def open_seconds(window: Window, commission_id: str, photo_id: str) -> tuple[float, float]:
+def open_seconds(window: Window, commission_id: str, photo_id: str, painted: list[float]) -> tuple[float, float]:
     """Seconds to the first picture on the screen, and to the whole photograph."""
     page = window.page("Intake")
-    window.pictures._kept.clear()
+    assert isinstance(page, IntakePage)
+    window.workroom.derived._kept.clear()
+    window.workroom.derived._bytes = 0
     window.open_door(commission_id, "Intake")
-    page._shown_id = ""
-    page.eyes.levels = None
-    page.eyes.marks = []
+    page.marking.forget()
+    painted.clear()
     begin = time.perf_counter()
     page.look_closer(photo_id)
     waiting = QEventLoop()
-    window.jobs.idle.connect(waiting.quit)
+    window.threads.idle.connect(waiting.quit)
     waiting.exec()
-    return page.eyes.marks[0] - begin, page.eyes.marks[-1] - begin
+    return painted[0] - begin, painted[-1] - begin
 
 
-def note_paintings(page: IntakePage) -> None:
-    """Note the moment each picture has been painted."""
-    show = page.eyes.show_levels
+def note_paintings(page: IntakePage) -> list[float]:
+    """The moments at which a picture has been painted."""
+    picture, painted = page.marking.picture, []
+    show = picture.show_levels
 
     def noted(levels: Levels | None, content: tuple[float, float]) -> None:
         show(levels, content)
         if levels is not None:
-            page.eyes.grab()
-            page.eyes.marks.append(time.perf_counter())
+            picture.grab()
+            painted.append(time.perf_counter())
 
-    page.eyes.show_levels = noted
+    picture.show_levels = noted
+    return painted
 
 
-def frames(view: PhotoView) -> list[float]:
+def frames(view: PictureView) -> list[float]:
     """Milliseconds of each frame of a walk of zooms and pans."""
     image = QImage(view.size(), QImage.Format.Format_RGB32)
     dice = np.random.default_rng(2)
@@ -111,23 +115,31 @@ def measure() -> Iterator[str]:
         store = Store(Path(folder) / "studio", now.date())
         desk = Desk(store, lambda: now)
         commission_id = desk.start_commission(new_brief("Pip", "cat", "", "acrylic", now.date(), None))
-        photo = desk.photo_from_file(path, "large.jpg")
-        desk.do_part(commission_id, "in", "intake", lambda i: add_photo(i, photo))
-        window = Window(desk)
+        workers = Workers()
+        photo = Photographs(store.photos, in_a_worker(workers)).photo_from_file(path, "large.jpg")
+        desk.do(commission_id, Edit(INTAKE, "in", lambda i: add_photo(i, photo)))
+        window = Window(desk, workers)
         window.show()
-        note_paintings(window.page("Intake"))
+        page = window.page("Intake")
+        assert isinstance(page, IntakePage)
+        painted = note_paintings(page)
         pairs = []
         for _ in range(TIMES):  # side by side, so that a busy machine slows both
             bare = decode_seconds(path)
-            pairs.append((bare, *open_seconds(window, commission_id, photo.id)))
+            pairs.append((bare, *open_seconds(window, commission_id, photo.id, painted)))
         bare, first, whole = (statistics.median(p[n] for p in pairs) for n in range(3))
-        yield f"24 MP JPEG, bare decode {bare * 1000:.0f} ms; first picture on screen {first * 1000:.0f} ms: ratio {first / bare:.2f} (goal 1.5)"
+        yield figure(
+            f"first picture of a 24 MP JPEG on the screen over its bare decode of {1000 * bare:.0f} ms", first / bare, 1.5, "x"
+        )
         yield f"the whole photograph with its levels on screen {whole * 1000:.0f} ms: ratio {whole / bare:.2f}"
         window.close()
         store.close()
-        view = GridView()
+        workers.close()
+        view = PictureView("the bench")
+        view.show_overlays(LATTICE)
         view.resize(1280, 800)
         with Image.open(path) as image:
             view.show_levels(make_levels(np.asarray(image)), (WIDTH, HEIGHT))
         found = frames(view)
-        yield f"pan and zoom with grid at 1280x800: median {np.median(found):.1f} ms, 95th percentile {np.percentile(found, 95):.1f} ms (goal 16)"
+        yield figure("pan and zoom with a lattice at 1280x800, median", float(np.median(found)), 16, "ms")
+        yield figure("the same, 95th percentile", float(np.percentile(found, 95)), 16, "ms")
