@@ -9,32 +9,11 @@ from PySide6.QtCore import Qt
 from tests.conftest import NOON
 from tests.journeys.hands import fill, keys, press
 from yarrow_lane.commission.today import todays_acts
-from yarrow_lane.demo.build import build_demo
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.lane.doors import DOORS
-from yarrow_lane.store.store import Store
 from yarrow_lane.ui.kit.levels import make_levels
-from yarrow_lane.ui.window import Window
-
-
-@pytest.fixture(scope="module")
-def demo_store(tmp_path_factory):
-    folder = tmp_path_factory.mktemp("demo") / "studio"
-    build_demo(folder, NOON)
-    store = Store(folder, NOON.date())
-    yield store
-    store.close()
-
-
-@pytest.fixture
-def demo_window(qtbot, demo_store, fonts, workers):
-    window = Window(Desk(demo_store, SetClock(NOON)), workers)
-    qtbot.addWidget(window)
-    window.show()
-    yield window
-    window.close()
 
 
 def test_the_demo_stands_at_different_doors_with_one_in_trouble(demo_store):

@@ -9,40 +9,16 @@ import pytest
 from PIL import Image
 from PySide6.QtCore import Qt
 
-from tests.conftest import NOON
 from tests.doing import do_part
 from tests.journeys.hands import keys
 from yarrow_lane.commission.recompose import Proposal, recompose
 from yarrow_lane.compose.composition import frame
-from yarrow_lane.demo.build import build_demo
-from yarrow_lane.demo.scene import SetClock
-from yarrow_lane.desk.desk import Desk
 from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.store.store import Store
 from yarrow_lane.transfer.squares import Transfer
-from yarrow_lane.ui.window import Window
 
 SIZE = (451.0, 300.0)
 ESC, ENTER = Qt.Key.Key_Escape, Qt.Key.Key_Return
-
-
-@pytest.fixture(scope="module")
-def demo(tmp_path_factory):
-    folder = tmp_path_factory.mktemp("demo") / "studio"
-    build_demo(folder, NOON)
-    store = Store(folder, NOON.date())
-    yield store
-    store.close()
-
-
-@pytest.fixture
-def demo_window(qtbot, demo, fonts, workers):
-    window = Window(Desk(demo, SetClock(NOON)), workers)
-    qtbot.addWidget(window)
-    window.show()
-    yield window
-    window.close()
 
 
 @pytest.mark.parametrize("seed", range(4))

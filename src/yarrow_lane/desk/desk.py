@@ -145,21 +145,6 @@ class Desk:
 
     # --- history
 
-    def undo_label(self, document: str) -> str:
-        """What undo would take back, in words; empty when there is nothing."""
-        database = self.store.database
-        head = database.head(document)
-        if head is None:
-            return ""
-        version = database.version(document, head)
-        return version.label if version.parent is not None else ""
-
-    def redo_label(self, document: str) -> str:
-        """What redo would do again; empty when there is nothing."""
-        head = self.store.database.head(document)
-        child = None if head is None else self.store.database.versions.child(document, head)
-        return "" if child is None else self.store.database.version(document, child).label
-
     def undo(self, document: str) -> Change | None:
         """Show the version before; None when this is the first."""
         database = self.store.database

@@ -49,12 +49,3 @@ def time_entries(log: Sequence[Happening]) -> tuple[TimeEntry, ...]:
 def minutes_logged(log: Sequence[Happening], about: str | None = None) -> float:
     """Minutes painted so far, for one pass or in all; the running stretch is left out."""
     return sum(e.minutes for e in time_entries(log) if about is None or e.about == about)
-
-
-def minutes_painted_on(log: Sequence[Happening], begin: datetime, end: datetime) -> float:
-    """Minutes of the stretches between two moments, a stretch that is still running counted up to `end`."""
-    open_ = running(log)
-    stretches = [(e.start, e.end) for e in time_entries(log) if e.end > e.start]
-    stretches += [(open_.at, end)] if open_ is not None else []
-    inside = ((min(stop, end) - max(start, begin)).total_seconds() / 60 for start, stop in stretches)
-    return sum(minutes for minutes in inside if minutes > 0)

@@ -183,12 +183,6 @@ def _facts(image: "Image.Image", name: str) -> PictureFacts:
     )
 
 
-def read_facts(source: Path | bytes, name: str) -> PictureFacts:
-    """The facts from the head of the file; raises `PictureTrouble`."""
-    with _identify(source, name) as image:
-        return _facts(image, name)
-
-
 def open_picture(source: Path | bytes, name: str, preview_px: int | None = None) -> Opened:
     """Decode a photograph: EXIF orientation applied, embedded profile converted to sRGB.
 

@@ -1,6 +1,5 @@
 """Days as the painter speaks of them. The core never reads a clock: `today` is an argument."""
 
-from collections.abc import Iterator
 from datetime import date, datetime, timedelta
 
 from yarrow_lane.measure.lengths import THIN_SPACE
@@ -17,15 +16,6 @@ def day_text(day: date) -> str:
 def monday_of(day: date) -> date:
     """The Monday of that day's week (ISO 8601 weeks start on Monday)."""
     return day - timedelta(days=day.weekday())
-
-
-def working_days(start: date, weekdays: tuple[int, ...]) -> Iterator[date]:
-    """Every working day from `start` on, `weekdays` as 0 = Monday; endless unless none is given."""
-    day = start
-    while weekdays:
-        if day.weekday() in weekdays:
-            yield day
-        day += timedelta(days=1)
 
 
 def working_days_between(start: date, end: date, weekdays: tuple[int, ...]) -> int:

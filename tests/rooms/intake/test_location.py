@@ -10,7 +10,7 @@ from PIL import Image
 
 from tests.doing import photo_from_file
 from yarrow_lane.intake.location import without_location
-from yarrow_lane.intake.opening import open_picture, read_facts
+from yarrow_lane.intake.opening import glance, open_picture
 
 pillow_heif.register_heif_opener()
 LATITUDE, LONGITUDE = (50.0, 9.0, 3.25), (5.0, 4.0, 12.5)
@@ -30,9 +30,9 @@ def placed(cat: np.ndarray, kind: str) -> bytes:
 def test_the_place_goes_the_picture_and_the_date_stay(cat, kind):
     data = placed(cat, kind)
     clean = without_location(data)
-    assert read_facts(data, "a").has_location and not read_facts(clean, "a").has_location
+    assert glance(data, "a").facts.has_location and not glance(clean, "a").facts.has_location
     assert len(clean) == len(data)
-    assert read_facts(clean, "a").taken == read_facts(data, "a").taken is not None
+    assert glance(clean, "a").facts.taken == glance(data, "a").facts.taken is not None
     assert np.array_equal(open_picture(clean, "a").picture, open_picture(data, "a").picture)
     # Not even the bare numbers are left in the file: 325/100 are the seconds of the latitude.
     for order in "<>":
@@ -61,6 +61,6 @@ def test_what_has_no_place_comes_back_as_it_is(cat_file):
 def test_the_studio_keeps_the_place_only_on_purpose(desk, cat):
     data = placed(cat, "JPEG")
     stripped, kept = photo_from_file(desk, data, "a.jpg"), photo_from_file(desk, data, "a.jpg", keep_location=True)
-    assert not read_facts(desk.store.photos.path(stripped.id), "a").has_location
-    assert read_facts(desk.store.photos.path(kept.id), "a").has_location
+    assert not glance(desk.store.photos.path(stripped.id), "a").facts.has_location
+    assert glance(desk.store.photos.path(kept.id), "a").facts.has_location
     assert stripped.taken == kept.taken and stripped.shot == kept.shot

@@ -10,7 +10,7 @@ from PIL import Image
 
 from tests.conftest import jpeg_of
 from yarrow_lane.intake import opening
-from yarrow_lane.intake.opening import PictureTrouble, open_picture, read_facts
+from yarrow_lane.intake.opening import PictureTrouble, glance, open_picture
 
 # EXIF 2.32, table 6: which corner of the scene row 0 and column 0 of the stored picture are; here as the
 # numpy steps that store an upright picture so that the given orientation sets it up again.
@@ -148,7 +148,7 @@ def test_a_truncated_picture_is_refused(cat):
 
 
 def test_a_mislabelled_picture_is_taken_in_and_said(cat):
-    facts = read_facts(jpeg_of(cat), "cat.png")
+    facts = glance(jpeg_of(cat), "cat.png").facts
     assert facts.format == "JPEG"
     assert "cat.png" in facts.remark and "JPEG" in facts.remark
 
