@@ -15,13 +15,14 @@ from typing import NamedTuple
 
 from yarrow_lane.calendar.week import Week, minutes_left_today
 from yarrow_lane.lane.standing import BEFORE, Task
+from yarrow_lane.measure.kept import kept
 
 # Our choice: a sitting shorter than this is not worth setting up for, unless it is the last.
 SHORTEST_MIN = 20.0
 _SMALL_STEP_MIN = 30.0  # our choice
 _TRIES = 4  # our choice: when so many do not fit into what is left of a day, the day is over
-# Our choice: half a year of working days is planned one by one; what lies beyond is told by its hours and waits alone. While
-# canvases dry others go before them: half as much work again is looked at.
+# Our choice: so many days at the easel are planned one by one, half a year when every one is filled; what lies beyond is told by
+# its hours and waits alone. While canvases dry others go before them: half as much work again is looked at.
 DETAILED_DAYS = 130
 _LOOKED_AT = 1.5
 _DAY_MIN = 1440.0
@@ -41,10 +42,29 @@ class Work:
         """All of it."""
         return sum(t.minutes for room in self.rooms for t in room)
 
-    @cached_property
-    def waits(self) -> float:
-        """A floor under the minutes it has to wait, along the chain of its last room."""
-        return sum(max((lag for _, lag in t.after), default=0.0) for room in self.rooms[-1:] for t in room)
+
+@kept(4096)
+def _length(work: Work, stretch: float) -> float:
+    """Minutes from its first task to its last if nothing else is painted: all work, `stretch` times as long, and all waits."""
+    before = 0.0
+    for room in work.rooms:
+        before = _through([(t, t.minutes, None) for t in room], 0.0, before, stretch)
+    return before
+
+
+def _through(room: Sequence[tuple[Task, float, float | None]], begin: float, before: float, stretch: float) -> float:
+    """When a room could be over at the earliest, its tasks that have no end yet not beginning before `begin`.
+
+    `room` has each task with its minutes left and its end, if it is done; `before` is the end of the room before it; a minute at
+    the easel takes `stretch` minutes of the calendar. Tasks come after those they wait for.
+    """
+    found: list[float] = []
+    for task, minutes, end in room:
+        if end is None:
+            starts = (before + lag if n == BEFORE else found[n] + lag for n, lag in task.after)
+            end = max((begin, *starts)) + stretch * minutes
+        found.append(end)
+    return max(found, default=begin)
 
 
 class Sitting(NamedTuple):
@@ -93,6 +113,14 @@ class _Canvas:
     def minutes(self) -> float:
         """All minutes still to come."""
         return sum(self._left) + sum(t.minutes for room in self._rooms[1:] for t in room)
+
+    def could_end(self, begin: float, stretch: float) -> float:
+        """When all of it could be over if what is still to come begins at `begin` at the earliest."""
+        before = self._before
+        for number, room in enumerate(self._rooms):
+            state = zip(room, self._left, self._ends, strict=True) if number == 0 else ((t, t.minutes, None) for t in room)
+            before = _through(list(state), begin, before, stretch)
+        return before
 
     def _ready(self, place: int) -> float:
         """From when a task may be begun; infinite while something before it is not done."""
@@ -151,8 +179,8 @@ def plan(works: Sequence[Work], now: datetime, week: Week, painted_today: float 
     canvases = [_Canvas(w, midnight, minute_now) for w in order[:near]]
     finish = {w.commission_id: today for w in order}
     if week.weekdays and week.minutes_a_day > 0:
-        _fill_days(canvases, now, minute_now, week, painted_today)
-        finish |= _told_by_hours(canvases, order[near:], today, week)
+        days = _fill_days(canvases, now, minute_now, week, painted_today)
+        finish |= _told_by_hours(canvases, order[near:], today, days, week)
     finish |= {c.work.commission_id: today + timedelta(days=int(c.finish // _DAY_MIN)) for c in canvases if c.over}
     sittings: dict[str, tuple[Sitting, ...]] = {w.commission_id: () for w in order}
     sittings |= {c.work.commission_id: tuple(c.sittings) for c in canvases}
@@ -169,14 +197,19 @@ def _looked_at(order: Sequence[Work], week: Week) -> int:
     return len(order)
 
 
-def _fill_days(canvases: list[_Canvas], now: datetime, minute_now: float, week: Week, painted_today: float) -> None:
-    """Day by day: of the canvases that are ready the nearest promise first, as long as the day has room."""
+def _fill_days(canvases: list[_Canvas], now: datetime, minute_now: float, week: Week, painted_today: float) -> int:
+    """Day by day: of the canvases that are ready the nearest promise first, as long as the day has room.
+
+    Days on which everything dries are passed over. Returns how many days from today were reached.
+    """
     today = now.date()
     waiting = [(at, n, place) for n, c in enumerate(canvases) if not c.over for place, at in [c.next()]]
     heapq.heapify(waiting)
     ready: list[tuple[Rank, int, int]] = []
     planned = offset = 0
     while (waiting or ready) and planned < DETAILED_DAYS:
+        if not ready:
+            offset = max(offset, int(waiting[0][0] // _DAY_MIN))
         day = today + timedelta(days=offset)
         clock = offset * _DAY_MIN + week.starts_at_hour * 60
         room = week.minutes_a_day
@@ -215,6 +248,7 @@ def _fill_days(canvases: list[_Canvas], now: datetime, minute_now: float, week: 
                     heapq.heappush(waiting, (at, n, following))
         for entry in later:
             heapq.heappush(ready, entry)
+    return offset
 
 
 def _note(found: list[Sitting], commission_id: str, day: date, minutes: float) -> None:
@@ -227,13 +261,16 @@ def _note(found: list[Sitting], commission_id: str, day: date, minutes: float) -
         found.append(Sitting(commission_id, day, minutes))
 
 
-def _told_by_hours(begun: list[_Canvas], rest: Sequence[Work], today: date, week: Week) -> dict[str, date]:
-    """What did not fit into the days planned one by one: its day follows from hours and waits, without single sittings."""
-    a_day = week.minutes_a_day * len(week.weekdays) / 7
-    finish: dict[str, date] = {}
-    minutes = DETAILED_DAYS * week.minutes_a_day
-    left = [(c.work, c.minutes()) for c in begun if not c.over] + [(w, w.minutes) for w in rest]
-    for work, more in left:
-        minutes += more
-        finish[work.commission_id] = today + timedelta(days=int(minutes / a_day + work.waits / _DAY_MIN))
-    return finish
+def _told_by_hours(begun: list[_Canvas], rest: Sequence[Work], today: date, days: int, week: Week) -> dict[str, date]:
+    """What did not fit into the `days` planned one by one: its day follows from hours and waits, without single sittings."""
+    stretch = 7 * _DAY_MIN / (week.minutes_a_day * len(week.weekdays))
+    begin = days * _DAY_MIN  # moved on by the hours of each canvas for those after it
+    ends: dict[str, float] = {}
+    for canvas in begun:
+        if not canvas.over:
+            ends[canvas.work.commission_id] = canvas.could_end(begin, stretch)
+            begin += stretch * canvas.minutes()
+    for work in rest:
+        ends[work.commission_id] = begin + _length(work, stretch)
+        begin += stretch * work.minutes
+    return {i: today + timedelta(days=int(end // _DAY_MIN)) for i, end in ends.items()}

@@ -199,7 +199,7 @@ def _marlow(scene: Scene, now: datetime) -> None:
 
 
 def _sorrel(scene: Scene, now: datetime) -> None:
-    """The rabbit: colours taken, regions being drawn; one photographer still to be asked, passed with a reason."""
+    """The rabbit: colours taken, regions being drawn; one photographer still to be asked, waived with a reason."""
     rabbit = sitter_file("rabbit1")
     scene.begin(
         now,

@@ -1,4 +1,4 @@
-"""The sheet that goes on file with a delivered portrait: its dates, whose photographs it was made from, what was passed."""
+"""The sheet that goes on file with a delivered portrait: its dates, whose photographs it was made from, what was waived."""
 
 import io
 from dataclasses import dataclass

@@ -33,6 +33,8 @@ ACTIONS: tuple[Action, ...] = (
     Action("quit", ("Ctrl+Q",), "quit; everything is kept already"),
 )
 
+_LOOKED_AT = ("Intake", "Transfer", "Tone", "Palette", "Layers", "Easel", "Check")  # at Compose + and − are the crop's
+
 ROOM_KEYS: tuple[KeyWords, ...] = (
     KeyWords(EVERYWHERE, "1 to 9", "open a door, Intake to Deliver"),
     KeyWords(EVERYWHERE, "Tab", "go to the next choice on the bench"),
@@ -53,11 +55,12 @@ ROOM_KEYS: tuple[KeyWords, ...] = (
     KeyWords("Layers", "Backspace", "take the last corner back"),
     KeyWords("Layers", "← →", "walk the passes"),
     KeyWords("Easel", "Space", "start and stop the clock"),
-    KeyWords("Easel", "Enter", "finish the pass"),
+    KeyWords("Easel", "Enter", "start the clock; while it runs, finish the pass"),
     KeyWords("Easel", "Z", "show the whole crop, and back to the region"),
     KeyWords("Check", "F", "mirror, turn upside down, set upright"),
     KeyWords("Check", "G", "show greys"),
     KeyWords("Check", "B", "blink between crop and painting"),
+    *(KeyWords(where, "+ − 0", "look closer, from farther off, at the whole") for where in _LOOKED_AT),
 )
 
 

@@ -60,9 +60,16 @@ class Header(QWidget):
         room = max(px(160), self.width() - px(560))
         self.title.setText(self.title.fontMetrics().elidedText(title, Qt.TextElideMode.ElideRight, room))
         self.title.setToolTip(title)
-        self.small.setText(small)
         self.promise.setText(promise)
         self.standing.setText(standing)
+        taken = (
+            self.title,
+            self.promise if len(promise) > len(standing) else self.standing,
+            *([] if in_studio else [self.shelf]),
+        )
+        left = self.width() - sum(w.sizeHint().width() for w in taken) - px(96)
+        self.small.setText(self.small.fontMetrics().elidedText(small, Qt.TextElideMode.ElideRight, left))
+        self.small.setToolTip(small)
         self.promise.setVisible(bool(promise))
         self.standing.setVisible(bool(standing))
         set_property(self.standing, "tone", "wrong" if wrong else "good")

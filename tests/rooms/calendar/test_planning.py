@@ -112,6 +112,28 @@ def test_what_lies_beyond_a_year_is_told_by_its_hours():
     assert found.finish["second"] > found.finish["first"]
 
 
+@pytest.mark.parametrize("busy", [0, 240 * 100, 240 * 400])
+def test_half_a_year_of_drying_is_waited_for_once(busy):
+    """Six months from the last pass to the varnish, whether the days between are empty, half full or over-full."""
+    way_out = (
+        Task("sign", 15),
+        Task("varnish", 15, ((0, 0.0), (BEFORE, 182 * A_DAY)), whole=True),
+        Task("pack", 30, ((1, A_DAY),)),
+    )
+    oil = Work("oil", date(2026, 3, 10), ((Task("paint", 480),), way_out))
+    works = [oil, work("others", busy, date(2026, 12, 1))] if busy else [oil]
+    found = plan(works, FRIDAY, WEEK)
+    painted = next(s.day for s in found.sittings["oil"] if s.minutes)
+    assert 182 <= (found.finish["oil"] - painted).days <= 182 + 10
+
+
+def test_days_on_which_everything_dries_cost_nothing():
+    """A chain of ten passes with a month between them ends after nine months, each with its sitting."""
+    passes = tuple(Task(f"pass {n}", 60, ((n - 1, 30 * A_DAY),) if n else ((BEFORE, 0.0),)) for n in range(10))
+    found = plan([Work("oil", None, (passes,))], FRIDAY, WEEK)
+    assert len(found.sittings["oil"]) == 10 and 270 <= (found.finish["oil"] - DAY).days <= 290
+
+
 def test_no_working_day_plans_nothing():
     found = plan([work("a", 60)], FRIDAY, Week(()))
     assert found.sittings["a"] == () and found.finish["a"] == DAY
