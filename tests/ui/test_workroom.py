@@ -101,6 +101,17 @@ def test_what_would_become_of_later_work_is_asked_before_and_enter_takes_it(qtbo
     keys(qtbot, window, ESC)
     assert not window.question.waiting and desk.commission(commission_id) == before and page.bench.act.isEnabled()
     narrower()
+    page.refresh()
+    assert not page.bench.act.isEnabled(), "nor after what arrives meanwhile"
+    do_part(desk, commission_id, "drawn", "transfer", lambda t: Transfer(4, ((0, 0),)))
+    keys(qtbot, window, ENTER)
+    assert window.question.waiting and "1 square is begun anew" in window.question.list.text(), "another list is asked again"
+    window.open_door(commission_id, "Tone")
+    assert not window.question.waiting and desk.commission(commission_id).transfer.drawn == ((0, 0),)
+    window.open_door(commission_id, "Compose")
+    assert page.bench.act.isEnabled()
+    desk.undo(commission_id)
+    narrower()
     keys(qtbot, window, ENTER)
     after = desk.commission(commission_id)
     assert after.transfer.drawn == () and after.compose.background.crop.width == pytest.approx(200)

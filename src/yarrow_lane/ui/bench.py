@@ -35,8 +35,8 @@ class ActButton(QPushButton):
             label.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
             box.addWidget(label)
 
-    def show_act(self, act: NextAct) -> None:
-        can = act.enabled and act.do is not None
+    def show_act(self, act: NextAct, resting: bool) -> None:
+        can = act.enabled and act.do is not None and not resting
         self.title.setText(act.title)
         self.detail.setText(act.detail)
         self.detail.setVisible(bool(act.detail))
@@ -158,6 +158,7 @@ class Bench(QWidget):
         self._box.addStretch(1)
         self._scroll.setWidget(lines)
         self.sheet = BenchSheet()
+        self._resting = False
 
     def show_sheet(self, sheet: BenchSheet) -> None:
         """Show what differs from before."""
@@ -175,7 +176,13 @@ class Bench(QWidget):
         self._show_decisions()
         self.act.setVisible(sheet.act is not None)
         if sheet.act is not None:
-            self.act.show_act(sheet.act)
+            self.act.show_act(sheet.act, self._resting)
+
+    def rest(self, resting: bool) -> None:
+        """While something is asked elsewhere in the window the yellow field cannot be pressed."""
+        self._resting = resting
+        if self.sheet.act is not None:
+            self.act.show_act(self.sheet.act, resting)
 
     def _show_decisions(self) -> None:
         decisions = {s.title: s.decision for s in self.sheet.sections}

@@ -79,11 +79,17 @@ class RoomPage(QWidget):
             self.propose(meaning)
 
     def propose(self, proposal: Proposal, answered: Callable[[bool], None] | None = None) -> None:
-        """Take a change at once when nothing rests on what it changes; else ask first. `answered` hears how it went."""
+        """Take a change at once when nothing rests on what it changes; else ask first. `answered` hears how it went.
+
+        When something else changed before the answer came, and with it the list, it is asked again.
+        """
         commission_id = self.commission_id
         found: Recomposed = proposal.step(self.commission)
 
         def then(wanted: bool) -> None:
+            if wanted and proposal.step(self.desk.commission(commission_id)).changes != found.changes:
+                self.propose(proposal, answered)
+                return
             if wanted:
                 self.desk.change(commission_id, proposal.label, proposal.door, lambda c: proposal.step(c).commission)
             if answered is not None:

@@ -132,6 +132,7 @@ class Window(QMainWindow):
 
     def _leave(self) -> None:
         self.question.leave()
+        self.current.bench.rest(False)
         self.current.bench.store_pending()
 
     def _arrived(self) -> None:
@@ -193,13 +194,13 @@ class Window(QMainWindow):
         self.message.say(text, wrong)
 
     def _ask(self, what: str, changes: tuple[str, ...], then: object) -> None:
-        act = self.current.bench.act
+        bench = self.current.bench
 
         def answered(wanted: bool) -> None:
-            act.setEnabled(True)
+            bench.rest(False)
             self.workroom.guard.attempt(lambda: then(wanted))  # type: ignore[operator]
 
-        act.setEnabled(False)
+        bench.rest(True)  # its yellow field gives way to the question's
         self.question.ask(what, changes, answered)
 
     # --- hands
