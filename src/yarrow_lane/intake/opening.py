@@ -2,7 +2,7 @@
 
 import io
 import warnings
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -205,6 +205,9 @@ def open_picture(source: Path | bytes, name: str, preview_px: int | None = None)
             if isinstance(error, MemoryError):
                 why = "this machine has too little memory for it"
             raise PictureTrouble(f"“{name}” cannot be opened", why, "ask for it to be sent again") from error
+    if preview_px is None or facts.format not in ("JPEG", "MPO"):
+        # Some decoders turn the picture while they load it: what is seen decides, not what the head of the file says.
+        facts = replace(facts, width_px=picture.shape[1], height_px=picture.shape[0])
     return Opened(picture, facts)
 
 

@@ -35,6 +35,27 @@ def with_exif(picture: np.ndarray, orientation: int, fmt: str = "PNG") -> bytes:
 
 
 @pytest.mark.parametrize("orientation", range(1, 9))
+@pytest.mark.parametrize("fmt", ["JPEG", "TIFF", "PNG", "WEBP"])
+def test_what_is_told_of_a_turned_picture_is_true_of_it_upright(cat, fmt, orientation):
+    """Width and height as they are seen, whatever the kind of file says about its orientation and whoever turns it."""
+    opened = open_picture(with_exif(STORED[orientation](cat), orientation, fmt), f"cat.{fmt.lower()}")
+    assert (opened.facts.width_px, opened.facts.height_px) == (451, 300) and opened.picture.shape == (300, 451, 3)
+    assert np.abs(opened.picture.astype(int) - cat).mean() < 8, "one of the other seven would be 40 off"
+    small = open_picture(with_exif(STORED[orientation](cat), orientation, fmt), f"cat.{fmt.lower()}", preview_px=150)
+    assert (small.facts.width_px, small.facts.height_px) == (451, 300)
+
+
+@pytest.mark.parametrize("orientation", range(1, 9))
+def test_in_heic_the_file_itself_turns_the_picture_not_its_exif(cat, orientation):
+    """HEIF turns by a property of its own, which the decoder follows; EXIF beside it tells what was done (ISO/IEC 23008-12)."""
+    pillow_heif.register_heif_opener()
+    stored = STORED[orientation](cat)
+    opened = open_picture(with_exif(stored, orientation, "HEIF"), "cat.heic")
+    assert opened.picture.shape == stored.shape == (opened.facts.height_px, opened.facts.width_px, 3)
+    assert np.abs(opened.picture.astype(int) - stored).mean() < 8
+
+
+@pytest.mark.parametrize("orientation", range(1, 9))
 def test_all_eight_orientations_come_upright(cat, orientation):
     opened = open_picture(with_exif(STORED[orientation](cat), orientation), "cat.png")
     assert (opened.picture == cat).all()
