@@ -95,3 +95,26 @@ def test_a_mark_nudged_a_hundred_times_leaves_one_file(tmp_path):
         cache.put("evidence of p1", f"eye at {n}", b"measured")
     assert len([p for p in (tmp_path / "cache").rglob("*") if p.is_file()]) == 1
     assert cache.get("evidence of p1", "eye at 98") is None and cache.get("evidence of p1", "eye at 99") == b"measured"
+
+
+def test_a_damaged_file_is_mended_by_dropping_it_again(tmp_path):
+    """A file of the right size may still be nothing but zeros, as some disks leave it after a loss of power."""
+    things = Things(tmp_path, "photos")
+    name = things.keep(b"a photograph")
+    things.path(name).write_bytes(bytes(len(b"a photograph")))
+    with pytest.raises(StoreTrouble, match="damaged"):
+        things.read(name, "cat.jpg")
+    assert things.keep(b"a photograph") == name and things.read(name, "cat.jpg") == b"a photograph"
+
+
+def test_what_a_kill_left_half_written_goes_after_a_day(desk, clock):
+    left = [desk.store.folder / place / "ab" / ".part-x1" for place in ("photos", "cache")]
+    for path in left:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_bytes(b"half")
+        os.utime(path, (clock().timestamp(), clock().timestamp()))
+    for hours, there in ((1, True), (30, False)):
+        clock.now = NOON + timedelta(hours=hours)
+        for _ in desk.tidy():
+            pass
+        assert [p.exists() for p in left] == [there, there]

@@ -8,11 +8,13 @@ from yarrow_lane.store.cache import Cache
 from yarrow_lane.store.database import Database
 from yarrow_lane.store.folder import FolderLock
 from yarrow_lane.store.references import names_in
-from yarrow_lane.store.things import Things
+from yarrow_lane.store.things import Things, remove_unfinished
 
 _VERSIONS_A_STEP = 100  # our choice: some milliseconds
 _PARTS_A_STEP = 50
 _ORPHANS_STAY = timedelta(days=30)  # our choice: undo reaches back a week, a copy of the file as long
+
+_UNFINISHED_STAY = timedelta(days=1)  # our choice: nothing is written for so long
 
 
 class Store:
@@ -40,6 +42,8 @@ class Store:
                 yield
         yield
         yield from self._sweep(now)
+        for place in ("photos", "cache"):
+            remove_unfinished(self.folder / place, now - _UNFINISHED_STAY)
         self.cache.trim()
 
     def _sweep(self, now: datetime) -> Iterator[None]:

@@ -4,12 +4,15 @@ import os
 import re
 import tempfile
 from collections.abc import Iterator
+from contextlib import suppress
+from datetime import datetime
 from pathlib import Path
 
 from yarrow_lane.store.codec import text_hash
 from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
 
 _NAME = re.compile(r"[0-9a-f]{64}")
+_UNFINISHED = ".part-"
 
 
 class Things:
@@ -23,13 +26,12 @@ class Things:
         return self._folder / thing_hash[:2] / thing_hash
 
     def keep(self, data: bytes) -> str:
-        """Store the bytes; the same bytes again cost nothing. Raises `StoreTrouble`."""
+        """Store the bytes; the same bytes again write nothing, and mend a file that was damaged. Raises `StoreTrouble`."""
         thing_hash = text_hash(data)
         path = self.path(thing_hash)
-        if path.exists() and path.stat().st_size == len(data):
-            return thing_hash
         try:
-            write_synced(path, data)
+            if not path.exists() or path.read_bytes() != data:
+                write_synced(path, data)
         except OSError as error:
             raise disk_trouble(error, self._folder.parent) from error
         return thing_hash
@@ -63,10 +65,18 @@ class Things:
             raise disk_trouble(error, self._folder.parent) from error
 
 
+def remove_unfinished(folder: Path, before: datetime) -> None:
+    """Take out what a process that was killed left half written, if it is older than `before`."""
+    for path in folder.glob(f"??/{_UNFINISHED}*"):
+        with suppress(OSError):  # another day will do
+            if path.stat().st_mtime < before.timestamp():
+                path.unlink()
+
+
 def write_synced(path: Path, data: bytes) -> None:
     """Write a file so that it is either the old or the new one, never half; raises OSError."""
     path.parent.mkdir(parents=True, exist_ok=True)
-    handle, beside = tempfile.mkstemp(dir=path.parent, prefix=".part-")
+    handle, beside = tempfile.mkstemp(dir=path.parent, prefix=_UNFINISHED)
     try:
         with os.fdopen(handle, "wb") as stream:
             stream.write(data)
