@@ -9,6 +9,7 @@ from tests.conftest import NOON
 from tests.doing import do_part
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.layers.regions import LAYERS, Layers, Region
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_json, text_hash, to_json
 from yarrow_lane.store.store import Store
@@ -36,6 +37,10 @@ def test_each_damage_gives_its_sentence(text, words):
 def test_what_is_no_number_is_never_stored():
     with pytest.raises(StoreTrouble, match=r"no number|number that is none"):
         to_json(TONE, Tone(squint_mm=float("nan")))
+    inside = Layers((Region(1, "coat", "fur", ((0.0, 0.0), (9.0, float("-inf")), (9.0, 9.0))),), next_id=2)
+    with pytest.raises(StoreTrouble, match=r"layers.*number that is none"):
+        to_json(LAYERS, inside)
+    assert from_json(TONE, to_json(TONE, Tone(ground="Infinity and NaN"))).ground == "Infinity and NaN"
     assert from_json(TONE, to_json(TONE, Tone(squint_mm=1e-320))).squint_mm == 1e-320
 
 

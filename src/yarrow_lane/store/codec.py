@@ -27,12 +27,15 @@ _VERSION = "v"
 
 
 def _refuse_unknown_fields(found: Any, seen: set[object]) -> None:
-    """A field this program does not know would be dropped in silence: every dataclass below refuses it instead."""
+    """A field this program does not know would be dropped in silence: every dataclass below refuses it instead.
+
+    And what is no number would be written as nothing: it is written so that it can be found.
+    """
     if found in seen:
         return
     seen.add(found)
     if dataclasses.is_dataclass(found) and isinstance(found, type):
-        found.__pydantic_config__ = {"extra": "forbid"}  # type: ignore[attr-defined]
+        found.__pydantic_config__ = {"extra": "forbid", "ser_json_inf_nan": "constants"}  # type: ignore[attr-defined]
         for inner in get_type_hints(found).values():
             _refuse_unknown_fields(inner, seen)
     for inner in get_args(found):
@@ -50,7 +53,7 @@ def _adapter(kind: Any) -> "pydantic.TypeAdapter[Any]":
 
 def _dumped(kind: Any, version: int, value: object, what: str) -> str:
     text = _adapter(kind).dump_json(value).decode()
-    if "null" in text:
+    if "NaN" in text or "Infinity" in text:  # which may also be words of the painter's
         _refuse_no_numbers(value, what)
     return f'{{"{_VERSION}":{version},{text[1:]}' if text != "{}" else f'{{"{_VERSION}":{version}}}'
 
