@@ -1,5 +1,6 @@
 """Judging a 24-megapixel photograph, and three hundred photographs of 12 megapixels arriving at once."""
 
+import gc
 import os
 import statistics
 import tempfile
@@ -169,6 +170,7 @@ def crowd() -> Iterator[str]:
         window.open_door(commission_id, "Intake")
         wait_until_idle(window)
         empty = resident_mb()
+        gc.freeze()  # as `ui.main` does
 
         def decode(over: threading.Event) -> None:
             while not over.is_set():

@@ -106,6 +106,7 @@ def main(argv: list[str] | None = None) -> int:
         if not wanted.shot and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
             QMessageBox.critical(None, "Yarrow Lane", trouble.sentence)
         return 1
+    gc.freeze()  # what is loaded by now stays: looking through it for garbage would stop the window for a tenth of a second
     gc.enable()
     try:
         if wanted.shot:
