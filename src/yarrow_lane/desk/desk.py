@@ -19,6 +19,7 @@ from yarrow_lane.store.store import Store
 
 STUDIO = "studio"
 _SENT = "sent"
+_STANDINGS_A_STEP = 50  # our choice: some milliseconds
 
 
 @dataclass(frozen=True)
@@ -185,8 +186,8 @@ class Desk:
 
     def tidy(self) -> Iterator[None]:
         """Idle work, a small step at a time: standings are kept, old versions and things nobody names go."""
-        self.standings.save()
-        yield
+        while self.standings.save(_STANDINGS_A_STEP):
+            yield
         yield from self.store.tidy(self.clock())
 
     # --- where the painter was

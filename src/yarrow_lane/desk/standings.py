@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import date, datetime
+from itertools import islice
 
 from yarrow_lane.calendar.planning import Plan, plan
 from yarrow_lane.commission.commission import Commission
@@ -12,7 +13,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_plain_json, to_plain_json
 from yarrow_lane.store.database import Database
 
-VERSION = 1  # raise it when a standing is worked out differently: kept ones are then made anew
+VERSION = 2  # raise it when a standing is worked out differently: kept ones are then made anew
 
 
 @dataclass(frozen=True)
@@ -121,12 +122,13 @@ class Standings:
         """Minutes at the easel today, over all commissions."""
         return painted_today(self.all(now), now.date())
 
-    def save(self) -> None:
-        """Keep what was worked out beside its commissions. Raises `StoreTrouble`."""
-        rows = [(i, self._kept[i][0], to_plain_json(self._kept[i][1])) for i in self._unsaved if i in self._kept]
-        if rows:
-            self._database.keep_standings(rows)
-        self._unsaved.clear()
+    def save(self, most: int | None = None) -> bool:
+        """Keep what was worked out, at most so many, beside its commissions; whether there were any. Raises `StoreTrouble`."""
+        some = list(islice(self._unsaved, most))
+        if some:
+            self._database.keep_standings((i, self._kept[i][0], to_plain_json(self._kept[i][1])) for i in some)
+            self._unsaved.difference_update(some)
+        return bool(some)
 
 
 def painted_today(standings: tuple[CommissionStanding, ...], today: date) -> float:

@@ -47,14 +47,13 @@ class Task:
     """Work to be planned, in minutes at the canvas.
 
     `after` are tasks of the same room by their place (or `BEFORE`), each with the minutes that must pass after its end:
-    drying, rest. `fixed` work begins exactly at `earliest`. `whole` work is not divided over several days.
+    drying, rest. `whole` work is not divided over several days.
     """
 
     words: str
     minutes: float
     after: tuple[tuple[int, float], ...] = ((BEFORE, 0.0),)
     earliest: datetime | None = None
-    fixed: bool = False
     whole: bool = False
 
 

@@ -10,9 +10,8 @@ class _Late(ModuleType):
         return getattr(importlib.import_module(self.__name__), name)
 
     def __setattr__(self, name: str, value: Any) -> None:
-        setattr(
-            importlib.import_module(self.__name__), name, value
-        )  # a setting belongs to the module, not to what stands for it
+        # A setting belongs to the module, not to what stands for it.
+        setattr(importlib.import_module(self.__name__), name, value)
 
 
 def late(name: str) -> Any:

@@ -1,10 +1,12 @@
 """Derived values on disk: made again any time, so that they may be deleted; kept within a budget, the oldest go first."""
 
 import hashlib
+from collections.abc import Iterator
 from pathlib import Path
 
 from yarrow_lane.store.things import write_synced
 
+_FILES_A_STEP = 200  # our choice: some milliseconds
 BUDGET_BYTES = 500_000_000  # our choice: some ten thousand thumbnails
 
 
@@ -35,10 +37,12 @@ class Cache:
         except OSError:
             return
 
-    def trim(self, budget_bytes: int = BUDGET_BYTES) -> None:
-        """Take out the oldest files until the rest fits into the budget."""
+    def trim(self, budget_bytes: int = BUDGET_BYTES) -> Iterator[None]:
+        """Take out the oldest files until the rest fits into the budget, a small step at a time."""
         found = []
-        for path in self._folder.glob("??/*"):
+        for number, path in enumerate(self._folder.glob("??/*")):
+            if number % _FILES_A_STEP == 0:
+                yield
             try:
                 stat = path.stat()
             except OSError:

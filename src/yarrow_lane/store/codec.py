@@ -26,10 +26,10 @@ _HAPPENING = "happening"
 _VERSION = "v"
 
 
-def _refuse_unknown_fields(found: Any, seen: set[object]) -> None:
+def _make_strict(found: Any, seen: set[object]) -> None:
     """A field this program does not know would be dropped in silence: every dataclass below refuses it instead.
 
-    And what is no number would be written as nothing: it is written so that it can be found.
+    And what is no number would be written as nothing: it is written as a word, by which it is found.
     """
     if found in seen:
         return
@@ -37,15 +37,15 @@ def _refuse_unknown_fields(found: Any, seen: set[object]) -> None:
     if dataclasses.is_dataclass(found) and isinstance(found, type):
         found.__pydantic_config__ = {"extra": "forbid", "ser_json_inf_nan": "constants"}  # type: ignore[attr-defined]
         for inner in get_type_hints(found).values():
-            _refuse_unknown_fields(inner, seen)
+            _make_strict(inner, seen)
     for inner in get_args(found):
         if not isinstance(inner, str):
-            _refuse_unknown_fields(inner, seen)
+            _make_strict(inner, seen)
 
 
 @cache
 def _adapter(kind: Any) -> "pydantic.TypeAdapter[Any]":
-    _refuse_unknown_fields(kind, set())
+    _make_strict(kind, set())
     if kind == Happening:
         return pydantic.TypeAdapter(Annotated[Happening, pydantic.Field(discriminator="kind")])
     return pydantic.TypeAdapter(kind)
@@ -59,7 +59,7 @@ def _dumped(kind: Any, version: int, value: object, what: str) -> str:
 
 
 def _refuse_no_numbers(value: Any, what: str) -> None:
-    """What is no number would be written as nothing and read as a fault."""
+    """JSON has no form for what is no number. Raises `StoreTrouble`."""
     if isinstance(value, float) and not abs(value) < float("inf"):
         raise StoreTrouble(
             f"The part “{what}” was not stored", "it holds a number that is none", "do it again with other values"

@@ -82,6 +82,7 @@ class Reader:
 
     def _keep(self, name: str, part: int, value: Any) -> None:
         self._kept[name, part] = value
+        self._kept.move_to_end((name, part))
         while len(self._kept) > _KEPT:
             self._kept.popitem(last=False)
 

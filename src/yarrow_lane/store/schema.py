@@ -52,9 +52,9 @@ STEPS: tuple[tuple[Step, ...], ...] = (
     """,
     ),
     (
-        # Parts get short ids that never come back, since every version names eleven of them. `base`: the part this one is told as a change of; `joins`:
-        # the word under which edits join; `kept`: why a version is never thinned out; `folded`: how many earlier versions were
-        # thinned out into this one.
+        # Parts get short ids that never come back, since every version names eleven of them. `base`: the part this one is told as
+        # a change of; `joins`: the word under which edits join; `kept`: why a version is never thinned out; `folded`: how many
+        # earlier versions were thinned out into this one.
         """
     CREATE TABLE part_2 (
         id INTEGER PRIMARY KEY AUTOINCREMENT, hash TEXT NOT NULL UNIQUE, json BLOB NOT NULL,

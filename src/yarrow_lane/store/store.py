@@ -10,10 +10,12 @@ from yarrow_lane.store.folder import FolderLock
 from yarrow_lane.store.references import names_in
 from yarrow_lane.store.things import Things, remove_unfinished
 
-_VERSIONS_A_STEP = 100  # our choice: some milliseconds
+# Our choice: some milliseconds each.
+_VERSIONS_A_STEP = 100
+_DOCUMENTS_A_STEP = 50
 _PARTS_A_STEP = 50
+_FILES_A_STEP = 500
 _ORPHANS_STAY = timedelta(days=30)  # our choice: undo reaches back a week, a copy of the file as long
-
 _UNFINISHED_STAY = timedelta(days=1)  # our choice: nothing is written for so long
 
 
@@ -37,14 +39,17 @@ class Store:
 
         Raises `StoreTrouble`; a step that raises has changed nothing.
         """
-        for document in self.database.versions.heads():
+        for number, document in enumerate(self.database.versions.heads()):
             while self.database.thin(document, now, _VERSIONS_A_STEP):
+                yield
+            if number % _DOCUMENTS_A_STEP == 0:
                 yield
         yield
         yield from self._sweep(now)
         for place in ("photos", "cache"):
             remove_unfinished(self.folder / place, now - _UNFINISHED_STAY)
-        self.cache.trim()
+            yield
+        yield from self.cache.trim()
 
     def _sweep(self, now: datetime) -> Iterator[None]:
         named: set[str] = set()
@@ -52,12 +57,19 @@ class Store:
             named |= names_in(text)
             if number % _PARTS_A_STEP == 0:
                 yield
-        for document in self.database.versions.heads():
+        for number, document in enumerate(self.database.versions.heads()):
             for text in self.database.happenings(document):
                 named |= names_in(text)
-        yield
+            if number % _DOCUMENTS_A_STEP == 0:
+                yield
+        orphans = []
+        for number, thing in enumerate(self.photos.names()):
+            if thing not in named:
+                orphans.append(thing)
+            if number % _FILES_A_STEP == 0:
+                yield
         # What has come in meanwhile is not yet named: it is noted now and looked at again another day.
-        since = self.database.note_orphans((t for t in self.photos.names() if t not in named), now)
+        since = self.database.note_orphans(orphans, now)
         yield
         for thing, moment in since.items():
             if now - moment > _ORPHANS_STAY:

@@ -67,6 +67,10 @@ class _Worker:
                     self._wire.send(("stop",))
         raise TimeoutError
 
+    def kill(self) -> None:
+        """Whoever waits for its answer hears that it is gone."""
+        self._process.kill()
+
     def end(self) -> None:
         self._wire.close()
         self._process.kill()
@@ -140,9 +144,11 @@ class Workers:
         """End all processes; questions under way fail."""
         with self._changed:
             self._closed = True
-            for worker in (*self._free, *self._busy):
+            for worker in self._free:
                 worker.end()
             self._free.clear()
+            for worker in self._busy:  # whoever asked it ends it
+                worker.kill()
             self._changed.notify_all()
 
 

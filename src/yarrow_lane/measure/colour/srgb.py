@@ -1,5 +1,6 @@
 """sRGB to light and back (IEC 61966-2-1:1999)."""
 
+from functools import cache
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -26,15 +27,18 @@ def linear_from_srgb8(picture: NDArray[np.uint8]) -> NDArray[np.float32]:
     return np.asarray(cv2.LUT(flat, LINEAR_OF_CODE), np.float32).reshape(picture.shape)
 
 
-# The code of 65,536 levels of light: half a level is a fortieth of a code where the curve is steepest.
-_LEVELS = 65535
-_LIGHT = np.arange(_LEVELS + 1) / _LEVELS
-CODE_OF_LEVEL = np.round(
-    255 * np.where(_LIGHT <= 0.0031308, 12.92 * _LIGHT, 1.055 * np.maximum(_LIGHT, 1e-9) ** (1 / 2.4) - 0.055)
-).astype(np.uint8)
+_LEVELS = 65535  # half a level is a fortieth of a code where the curve is steepest
+
+
+@cache
+def _code_of_level() -> NDArray[np.uint8]:
+    """The code of 65,536 levels of light; made when the first picture is, since the start has no use for it."""
+    light = np.arange(_LEVELS + 1) / _LEVELS
+    code = np.where(light <= 0.0031308, 12.92 * light, 1.055 * np.maximum(light, 1e-9) ** (1 / 2.4) - 0.055)
+    return np.round(255 * code).astype(np.uint8)
 
 
 def srgb8_from_linear(light: NDArray[np.floating]) -> NDArray[np.uint8]:
     """8-bit sRGB of linear light 0..1 (clipped), same shape."""
     levels = (np.clip(light, 0.0, 1.0) * np.float32(_LEVELS) + np.float32(0.5)).astype(np.uint16)
-    return np.take(CODE_OF_LEVEL, levels, mode="clip")
+    return np.take(_code_of_level(), levels, mode="clip")
