@@ -95,6 +95,7 @@ def test_what_would_become_of_later_work_is_asked_before_and_enter_takes_it(qtbo
         )
 
     narrower()
+    assert window.question.title.text() == "Moved the crop: what becomes of later work"
     assert window.question.waiting and "2 squares are begun anew" in window.question.list.text()
     assert desk.commission(commission_id) == before, "nothing is changed before it is wanted"
     assert not page.bench.act.isEnabled(), "one yellow field at a time"

@@ -173,7 +173,7 @@ def _fennel(scene: Scene, now: datetime) -> None:
     last = c.easel.finished[-1]
     fresh = replace(last, at=now - timedelta(minutes=6))
     scene.clock.now = now
-    scene.edit(EASEL, "Put the time right", lambda e: replace(e, finished=(*e.finished[:-1], fresh)))
+    scene.edit(EASEL, "Finished the last pass a moment ago", lambda e: replace(e, finished=(*e.finished[:-1], fresh)))
 
 
 def _marlow(scene: Scene, now: datetime) -> None:

@@ -46,7 +46,8 @@ class QuestionStrip(QWidget):
     def ask(self, what: str, changes: tuple[str, ...], then: Callable[[bool], None]) -> None:
         """Show what would become of later work; `then` hears whether the change is wanted. An older question is left."""
         self._then = then
-        self.title.setText(f"{what}?")
+        # `what` is told as done, as undo will tell it.
+        self.title.setText(f"{what}: what becomes of later work")
         self.list.setText("\n".join(f"· {change}" for change in changes))
         self.show()
 
