@@ -21,8 +21,7 @@ class Guard:
     def __init__(self, folder: Path, say: Callable[[str, bool], None]) -> None:
         self._say = say
         self.log_file = folder / "yarrow-lane.log"
-        self._log = logging.getLogger(f"yarrow_lane.{id(self)}")
-        self._log.propagate = False
+        self._log = logging.Logger("yarrow_lane")  # of this studio alone, so not one that all share
         self._handler = RotatingFileHandler(self.log_file, maxBytes=_LOG_BYTES, backupCount=1, encoding="utf-8", delay=True)
         self._handler.setFormatter(logging.Formatter(_FORMAT))
         self._log.addHandler(self._handler)

@@ -62,12 +62,9 @@ class Header(QWidget):
         self.title.setToolTip(title)
         self.promise.setText(promise)
         self.standing.setText(standing)
-        taken = (
-            self.title,
-            self.promise if len(promise) > len(standing) else self.standing,
-            *([] if in_studio else [self.shelf]),
-        )
-        left = self.width() - sum(w.sizeHint().width() for w in taken) - px(96)
+        right = max(label.sizeHint().width() for label in (self.promise, self.standing))
+        shelf = 0 if in_studio else self.shelf.sizeHint().width()
+        left = self.width() - shelf - self.title.sizeHint().width() - right - px(96)
         self.small.setText(self.small.fontMetrics().elidedText(small, Qt.TextElideMode.ElideRight, left))
         self.small.setToolTip(small)
         self.promise.setVisible(bool(promise))

@@ -12,7 +12,7 @@ Colour = tuple[int, int, int]
 
 @dataclass(frozen=True)
 class Lattice:
-    """Upright lines at `xs`, level ones at `ys`, over `area`; `names` stand above the columns and left of the rows."""
+    """Upright lines at `xs`, level ones at `ys`, over `area`; the names of `columns` stand above them, those of `rows` to the left."""
 
     area: Rect
     xs: tuple[float, ...]
