@@ -111,8 +111,9 @@ def test_the_shelf_stays_open(three, clock, change, keep_hash, words, qtbot, fon
 
 def test_without_a_copy_it_is_said_that_there_is_none(three, clock):
     store, _ = three
+    (store.folder / "backups" / "2026-03-09.db").unlink()
     rewrite(store, "c0002", "tone", unknown)
-    with pytest.raises(Trouble, match="no daily copy has it"):
+    with pytest.raises(Trouble, match="no copy has it"):
         Desk(store, clock).commission("c0002")
 
 

@@ -12,7 +12,7 @@ from yarrow_lane.lane import happening as happened
 from yarrow_lane.lane.happening import Happening
 from yarrow_lane.lane.part import Part, Plain
 from yarrow_lane.measure.late import late
-from yarrow_lane.store.trouble import StoreTrouble
+from yarrow_lane.store.trouble import Damaged, StoreTrouble
 
 if TYPE_CHECKING:
     import pydantic
@@ -125,7 +125,7 @@ def from_json(part: Part[T], text: str, others: Mapping[str, str] | None = None)
 
 
 def _unreadable(what: str, why: str) -> StoreTrouble:
-    return StoreTrouble(f"The part “{what}” on record cannot be read", why, "open an older copy from the folder “backups”")
+    return Damaged(f"The part “{what}” on record cannot be read", why, "restore a copy of the studio")
 
 
 def _validated(kind: Any, text: str, what: str) -> Any:

@@ -6,12 +6,13 @@ from contextlib import contextmanager
 from datetime import date, datetime
 from pathlib import Path
 
+from yarrow_lane.store.copies import PLACE, quickly_sound, thin, write_copy
 from yarrow_lane.store.parts import Parts
+from yarrow_lane.store.restore import FILE, refuse_if_emptied, refuse_if_lost
 from yarrow_lane.store.schema import NEWEST, migrate, schema_number
-from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
+from yarrow_lane.store.sql import Sql, connect
+from yarrow_lane.store.trouble import StoreTrouble, disk_trouble, file_damage
 from yarrow_lane.store.versions import Version, Versions
-
-_BACKUPS_KEPT = 7  # our choice: one a day for a week
 
 
 class Database:
@@ -24,13 +25,13 @@ class Database:
     def __init__(self, folder: Path) -> None:
         """Open or make the file; raises `StoreTrouble` before any change when it must not be touched."""
         self.folder = folder
-        path = folder / "studio.db"
-        existed = path.exists()
+        path = folder / FILE
+        refuse_if_lost(folder)
+        self._sql = connect(path, folder)
         try:
-            self._sql = sqlite3.connect(path, isolation_level=None, timeout=2.0)
+            refuse_if_emptied(folder, self._sql)
             found = schema_number(self._sql)
             if found > NEWEST:
-                self._sql.close()
                 raise StoreTrouble(
                     f"The studio “{folder}” was not opened",
                     f"a newer Yarrow Lane wrote it (its number is {found}, this program knows up to {NEWEST})",
@@ -39,11 +40,13 @@ class Database:
             self._sql.execute("PRAGMA journal_mode = WAL")
             self._sql.execute("PRAGMA synchronous = FULL")
             self._sql.execute("PRAGMA foreign_keys = ON")
-            if existed and found < NEWEST:
+            if 0 < found < NEWEST:
                 self.backup(f"before-{NEWEST}")
-            migrate(self._sql)
-        except sqlite3.Error as error:
-            raise disk_trouble(error, folder) from error
+            with self._sql.worded():
+                migrate(self._sql)
+        except BaseException:
+            self._sql.close()
+            raise
         self.parts = Parts(self._sql)
         self.versions = Versions(self._sql, self.parts)
 
@@ -51,7 +54,7 @@ class Database:
         self._sql.close()
 
     @contextmanager
-    def _transaction(self) -> Iterator[sqlite3.Connection]:
+    def _transaction(self) -> Iterator[Sql]:
         try:
             self._sql.execute("BEGIN IMMEDIATE")
             try:
@@ -157,23 +160,18 @@ class Database:
         return bool(self._sql.execute("PRAGMA integrity_check").fetchone()[0] == "ok")
 
     def backup(self, name: str) -> Path:
-        """A whole copy by SQLite's online backup, written beside and renamed."""
-        place = self.folder / "backups"
-        place.mkdir(exist_ok=True)
-        beside, path = place / f"{name}.part", place / f"{name}.db"
-        beside.unlink(missing_ok=True)
-        copy = sqlite3.connect(beside)
-        try:
-            self._sql.backup(copy)
-        finally:
-            copy.close()
-        beside.replace(path)
-        return path
+        """A whole copy among the others, looked over. Raises `StoreTrouble`."""
+        return write_copy(self._sql, self.folder / PLACE / f"{name}.db").path
 
-    def daily_backup(self, today: date) -> None:
-        """One copy a day, the newest week kept."""
-        if not (self.folder / "backups" / f"{today.isoformat()}.db").exists():
-            self.backup(today.isoformat())
-            days = sorted((self.folder / "backups").glob("????-??-??.db"))
-            for old in days[:-_BACKUPS_KEPT]:
-                old.unlink()
+    def daily_copy(self, today: date) -> None:
+        """One copy a day, made of a sound file alone; then those that are too many go. Raises `StoreTrouble`."""
+        if (self.folder / PLACE / f"{today.isoformat()}.db").exists():
+            return
+        if not quickly_sound(self._sql):
+            raise file_damage(self.folder, "SQLite's own check finds damage; no copy of it was made today")
+        self.backup(today.isoformat())
+        thin(self.folder)
+
+    def checkpoint(self) -> None:
+        """Take the changes from the write-ahead log into the file. Raises `StoreTrouble`."""
+        self._sql.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()

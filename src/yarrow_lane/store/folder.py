@@ -3,10 +3,12 @@
 import fcntl
 import os
 import shutil
+import time
 from pathlib import Path
 
 from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
 
+_WAIT_S, _TRY_EVERY_S = 1.0, 0.05  # our choice: a process that is just ending lets go by then
 _LEAST_FREE_BYTES = 20_000_000  # our choice: room for a day's versions; photographs are checked as they come
 
 
@@ -30,11 +32,32 @@ class FolderLock:
             self._handle = os.open(folder / "studio.lock", os.O_RDWR | os.O_CREAT, 0o600)
         except OSError as error:
             raise disk_trouble(error, folder) from error
+        until = time.monotonic() + _WAIT_S
+        while not self._taken():
+            if time.monotonic() > until:
+                self.release()
+                raise StoreTrouble(what, "it is open in another Yarrow Lane", "close that one first")
+            time.sleep(_TRY_EVERY_S)
+
+    def _taken(self) -> bool:
         try:
             fcntl.flock(self._handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            return False
         except OSError as error:
-            os.close(self._handle)
-            raise StoreTrouble(what, "it is open in another Yarrow Lane", "close that one first") from error
+            self.release()
+            raise StoreTrouble(
+                "The studio was not opened",
+                f"its folder cannot be locked ({error.strerror})",
+                "choose a folder on another disk",
+            ) from error
+        return True
+
+    def __enter__(self) -> "FolderLock":
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.release()
 
     def release(self) -> None:
         """Let the folder go; twice does no harm."""

@@ -4,7 +4,7 @@ import sqlite3
 from collections.abc import Callable, Iterable, Iterator
 
 from yarrow_lane.store.codec import text_hash
-from yarrow_lane.store.trouble import StoreTrouble
+from yarrow_lane.store.trouble import Damaged, StoreTrouble
 
 # Our choice: reading applies so many differences at most, then a part is told whole again.
 MOST_DIFFERENCES = 64
@@ -111,4 +111,4 @@ class Parts:
 
 def _damaged(part: int) -> StoreTrouble:
     why = f"number {part} is not what was stored"
-    return StoreTrouble("A part on record cannot be read", why, "open an older copy from the folder “backups”")
+    return Damaged("A part on record cannot be read", why, "restore a copy of the studio")

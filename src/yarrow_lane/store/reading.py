@@ -1,17 +1,19 @@
 """Values out of the file: only what differs is read again, and what cannot be read says which copy has it."""
 
-import sqlite3
 from collections import OrderedDict
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
 from yarrow_lane.commission.commission import PARTS, Commission
 from yarrow_lane.commission.studio import STUDIO_PART, Studio
 from yarrow_lane.store.codec import from_json, happening_from_json, is_current
+from yarrow_lane.store.copies import copies_in
 from yarrow_lane.store.database import Database
 from yarrow_lane.store.parts import Parts
 from yarrow_lane.store.schema import NEWEST, schema_number
-from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
+from yarrow_lane.store.sql import connect_unchanging
+from yarrow_lane.store.trouble import Damaged, StoreTrouble, file_damage
 from yarrow_lane.store.versions import Versions
 
 _KEPT = 400  # our choice: the parts of some thirty commissions
@@ -28,23 +30,19 @@ class Reader:
         """The studio's settings at a version, else at its head. Raises `StoreTrouble`."""
         number = number if number is not None else self._database.head(document)
         assert number is not None
-        try:
-            return from_json(STUDIO_PART, self._database.stored(document, number)[STUDIO_PART.name])
-        except sqlite3.Error as error:
-            raise disk_trouble(error, self._database.folder) from error
+        texts = self._database.stored(document, number)
+        if STUDIO_PART.name not in texts:
+            raise file_damage(self._database.folder, "the studio's settings are gone")
+        return from_json(STUDIO_PART, texts[STUDIO_PART.name])
 
     def commission(self, commission_id: str, number: int) -> Commission:
         """A commission at a version; raises `StoreTrouble` that says which daily copy still has it."""
         try:
             return self._read(commission_id, number)
-        except sqlite3.Error as error:
-            raise disk_trouble(error, self._database.folder) from error
         except StoreTrouble as trouble:
             copy = self._copy_with(commission_id)
-            remedy = f"the copy {copy} still has it" if copy else "no daily copy has it"
-            raise StoreTrouble(
-                f"The commission {commission_id} cannot be read: {trouble.what}", trouble.why, remedy
-            ) from trouble
+            remedy = f"the copy {copy} still has it" if copy else "no copy has it"
+            raise Damaged(f"The commission {commission_id} cannot be read: {trouble.what}", trouble.why, remedy) from trouble
 
     def _read(self, commission_id: str, number: int) -> Commission:
         parts = self._database.versions.parts(commission_id, number)
@@ -87,32 +85,24 @@ class Reader:
             self._kept.popitem(last=False)
 
     def _copy_with(self, commission_id: str) -> str:
-        """The newest daily copy in which that commission can be read."""
-        for path in sorted((self._database.folder / "backups").glob("????-??-??.db"), reverse=True):
-            if _readable_in(path, commission_id):
-                return path.name
-        return ""
+        """The newest copy in which that commission can be read."""
+        return next((p.name for p in copies_in(self._database.folder) if _readable_in(p, commission_id)), "")
 
 
 def _readable_in(path: Path, commission_id: str) -> bool:
     try:
-        copy = sqlite3.connect(f"file:{path}?mode=ro", uri=True)
-    except sqlite3.Error:
+        with closing(connect_unchanging(path)) as copy:
+            if schema_number(copy) != NEWEST:
+                return False
+            parts = Parts(copy)
+            versions = Versions(copy, parts)
+            head = versions.head(commission_id)
+            if head is None:
+                return False
+            texts = {name: parts.text(found) for name, found in versions.parts(commission_id, head).items()}
+            for part in PARTS:
+                if part.name in texts:
+                    from_json(part, texts[part.name], texts)
+            return True
+    except StoreTrouble:
         return False
-    try:
-        if schema_number(copy) != NEWEST:
-            return False
-        parts = Parts(copy)
-        versions = Versions(copy, parts)
-        head = versions.head(commission_id)
-        if head is None:
-            return False
-        texts = {name: parts.text(found) for name, found in versions.parts(commission_id, head).items()}
-        for part in PARTS:
-            if part.name in texts:
-                from_json(part, texts[part.name], texts)
-        return True
-    except (sqlite3.Error, StoreTrouble):
-        return False
-    finally:
-        copy.close()

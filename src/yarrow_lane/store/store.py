@@ -5,17 +5,19 @@ from datetime import date, datetime, timedelta
 from pathlib import Path
 
 from yarrow_lane.store.cache import Cache
+from yarrow_lane.store.copies import oldest_day
 from yarrow_lane.store.database import Database
 from yarrow_lane.store.folder import FolderLock
 from yarrow_lane.store.references import names_in
 from yarrow_lane.store.things import Things, remove_unfinished
+from yarrow_lane.store.trouble import StoreTrouble
 
 # Our choice: some milliseconds each.
 _VERSIONS_A_STEP = 100
 _DOCUMENTS_A_STEP = 50
 _PARTS_A_STEP = 50
 _FILES_A_STEP = 500
-_ORPHANS_STAY = timedelta(days=30)  # our choice: undo reaches back a week, a copy of the file as long
+_ORPHANS_STAY = timedelta(days=30)  # our choice: undo reaches back a week; and as long as a copy names it
 _UNFINISHED_STAY = timedelta(days=1)  # our choice: nothing is written for so long
 
 
@@ -32,13 +34,30 @@ class Store:
             raise
         self.photos = Things(folder, "photos")
         self.cache = Cache(folder)
-        self.database.daily_backup(today)
+        self._copied: date | None = None
+        # Said by the window, once; work goes on without today's copy.
+        self.trouble: StoreTrouble | None = self._daily_copy(today)
+
+    def _daily_copy(self, today: date) -> StoreTrouble | None:
+        """See to the copy of the day, once a day; returns why there is none."""
+        if self._copied == today:
+            return None
+        self._copied = today
+        try:
+            self.database.daily_copy(today)
+        except StoreTrouble as trouble:
+            return StoreTrouble("The daily copy of the studio was not made", trouble.why, trouble.remedy)
+        return None
 
     def tidy(self, now: datetime) -> Iterator[None]:
         """Idle work, a small step at a time: old versions are thinned out, things nobody names go after a month.
 
         Raises `StoreTrouble`; a step that raises has changed nothing.
         """
+        trouble = self._daily_copy(now.date())
+        if trouble is not None:
+            raise trouble
+        yield
         for number, document in enumerate(self.database.versions.heads()):
             while self.database.thin(document, now, _VERSIONS_A_STEP):
                 yield
@@ -50,6 +69,7 @@ class Store:
             remove_unfinished(self.folder / place, now - _UNFINISHED_STAY)
             yield
         yield from self.cache.trim()
+        self.database.checkpoint()
 
     def _sweep(self, now: datetime) -> Iterator[None]:
         named: set[str] = set()
@@ -71,8 +91,10 @@ class Store:
         # What has come in meanwhile is not yet named: it is noted now and looked at again another day.
         since = self.database.note_orphans(orphans, now)
         yield
+        oldest = oldest_day(self.folder)
         for thing, moment in since.items():
-            if now - moment > _ORPHANS_STAY:
+            # A copy made before that day may still name it.
+            if now - moment > _ORPHANS_STAY and (oldest is None or oldest > moment.date()):
                 self.photos.remove(thing)
                 yield
 

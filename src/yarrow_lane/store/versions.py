@@ -4,8 +4,10 @@ import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from typing import Any
 
 from yarrow_lane.store.parts import Parts
+from yarrow_lane.store.trouble import Damaged
 
 _JOIN_S = 1.0  # our choice: edits of one join word within a second are one
 # Our choice: all versions of a week are kept, then the newest of each day, then the newest of each week.
@@ -51,14 +53,16 @@ class Versions:
             "SELECT number, parent, at, label, place, kept, folded FROM version WHERE document = ? AND number = ?",
             (document, number),
         ).fetchone()
-        return Version(row[0], row[1], datetime.fromisoformat(row[2]), *row[3:])
+        if row is None:
+            raise _damaged(document, f"its version {number} is gone")
+        return _version(document, row)
 
     def versions(self, document: str) -> tuple[Version, ...]:
         """All versions on record, the oldest first."""
         rows = self._sql.execute(
             "SELECT number, parent, at, label, place, kept, folded FROM version WHERE document = ? ORDER BY number", (document,)
         )
-        return tuple(Version(r[0], r[1], datetime.fromisoformat(r[2]), *r[3:]) for r in rows)
+        return tuple(_version(document, row) for row in rows)
 
     def child(self, document: str, number: int) -> int | None:
         """The newest version that came from this one: what redo goes to."""
@@ -156,6 +160,21 @@ class Versions:
         self._sql.execute("DELETE FROM version_part WHERE document = ? AND number = ?", where)
         self._sql.execute("DELETE FROM version WHERE document = ? AND number = ?", where)
         self._parts.drop_unused(parts.values())
+
+
+def _version(document: str, row: tuple[Any, ...]) -> Version:
+    number, parent, at, label, place, kept, folded = row
+    try:
+        moment = datetime.fromisoformat(at)
+        if moment.tzinfo is None:
+            raise ValueError("a moment without its zone")
+    except (TypeError, ValueError) as error:
+        raise _damaged(document, f"its version {number} has no moment") from error
+    return Version(number, parent, moment, str(label), str(place), str(kept), folded)
+
+
+def _damaged(document: str, why: str) -> Damaged:
+    return Damaged(f"The record of {document} cannot be read", why, "restore a copy of the studio")
 
 
 def too_many(versions: tuple[Version, ...], head: int | None, now: datetime) -> list[int]:
