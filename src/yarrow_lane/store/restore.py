@@ -9,11 +9,12 @@ from yarrow_lane.store.copies import Copy, copies_in, look_at
 from yarrow_lane.store.folder import FolderLock
 from yarrow_lane.store.schema import schema_number
 from yarrow_lane.store.sql import Sql
-from yarrow_lane.store.trouble import Damaged, StoreTrouble, disk_trouble
+from yarrow_lane.store.trouble import Damaged, StoreTrouble, disk_trouble, file_damage
 
 FILE = "studio.db"
 # What SQLite keeps beside its file belongs to that very file: replayed onto another it would undo the restoring.
 _BESIDE = ("-wal", "-shm", "-journal")
+_HEAD = b"SQLite format 3\0"  # https://sqlite.org/fileformat.html, 1.3
 _ASIDE = "set aside"
 
 
@@ -75,9 +76,17 @@ def _sync_folder(folder: Path) -> None:
 
 
 def refuse_if_lost(folder: Path) -> None:
-    """Raises `Damaged` when a studio was here and its file is gone or empty: a new one must not take its place in silence."""
+    """Raises `Damaged` when a studio was here and its file is gone, empty or no database.
+
+    A new one must not take its place in silence.
+    """
     path = folder / FILE
     if path.exists() and path.stat().st_size:
+        # Looked at before SQLite does: it would throw the write-ahead log of such a file away.
+        with path.open("rb") as stream:
+            head = stream.read(len(_HEAD))
+        if head != _HEAD:
+            raise file_damage(folder, "its beginning is gone")
         return
     beside = [words for words, there in _left_of_a_studio(folder) if there]
     if beside:
