@@ -5,6 +5,7 @@ import shutil
 import signal
 import subprocess
 import sys
+import threading
 from datetime import date, timedelta
 
 import pytest
@@ -186,7 +187,7 @@ def test_a_flipped_letter_inside_a_part_is_found(tmp_path, clock):
 @pytest.mark.parametrize("harm", ["gone", "empty", "new", "wal alone"])
 def test_an_empty_file_beside_copies_is_no_new_studio(tmp_path, clock, harm):
     folder = tmp_path / "s"
-    store, desk = begun(folder, clock, "Pip")
+    store, _ = begun(folder, clock, "Pip")
     store.photos.keep(b"a photograph")
     next_day_copy = store.database.backup("2026-03-10")
     store.close()
@@ -234,8 +235,10 @@ time.sleep(60)
 def test_the_lock_of_a_process_that_is_just_dying_is_waited_for(tmp_path):
     with subprocess.Popen([sys.executable, "-c", _HOLDS, str(tmp_path / "s")], stdout=subprocess.PIPE, text=True) as process:
         assert process.stdout.readline() == "held\n"
-        subprocess.Popen(["/bin/sh", "-c", f"sleep 0.3; kill -{signal.SIGKILL} {process.pid}"]).wait
+        killer = threading.Timer(0.3, process.kill)
+        killer.start()
         Store(tmp_path / "s", TODAY).close()
+        killer.join()
     assert process.returncode == -signal.SIGKILL
 
 

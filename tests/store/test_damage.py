@@ -9,11 +9,12 @@ from tests.conftest import NOON
 from tests.doing import do_part
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.lane.happening import HoursCorrected
 from yarrow_lane.layers.regions import LAYERS, Layers, Region
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_json, text_hash, to_json
 from yarrow_lane.store.store import Store
-from yarrow_lane.store.trouble import StoreTrouble
+from yarrow_lane.store.trouble import Damaged, StoreTrouble
 from yarrow_lane.tone.three_values import TONE, Tone
 
 
@@ -52,6 +53,7 @@ def rewrite(store: Store, commission_id: str, part: str, change, keep_hash: bool
     name = None if keep_hash else text_hash(text)
     sql = database._sql
     sql.execute("UPDATE part SET json = ?, base = NULL, hash = coalesce(?, hash) WHERE id = ?", (text.encode(), name, number))
+    database.versions._seal(commission_id, database.head(commission_id))
 
 
 @pytest.fixture
@@ -109,6 +111,31 @@ def test_the_shelf_stays_open(three, clock, change, keep_hash, words, qtbot, fon
     window.close()
 
 
+@pytest.mark.parametrize(
+    ("harm", "words"),
+    [
+        ("UPDATE head SET number = 1 WHERE document = 'c0002'", "which of its versions"),
+        ("UPDATE version SET label = 'Grounds' WHERE document = 'c0002' AND number = 2", "version 2 is no longer"),
+        (
+            "UPDATE version_part SET part = 1 WHERE document = 'c0002' AND number = 2 AND name = 'tone'",
+            "version 2 is no longer",
+        ),
+        ("DELETE FROM version_part WHERE document = 'c0002' AND number = 2 AND name = 'tone'", "version 2 is no longer"),
+        ("UPDATE happening SET json = replace(json, '9.0', '1.0')", "entry 1 is no longer"),
+        ("UPDATE version SET at = 'noon' WHERE document = 'c0002'", "no longer what was stored"),
+    ],
+)
+def test_damage_that_the_file_itself_does_not_show_is_seen(three, clock, harm, words):
+    """Each of these is a sound database to SQLite."""
+    store, desk = three
+    desk.happen("c0002", HoursCorrected(NOON, "1:wash", "wash", 9.0))
+    store.database._sql.execute("PRAGMA foreign_keys = OFF")
+    assert store.database._sql.execute(harm).rowcount and store.database.sound()
+    with pytest.raises(Damaged, match=words):
+        Desk(store, clock).commission("c0002")
+    assert Desk(store, clock).commission("c0001") == desk.commission("c0001")
+
+
 def test_without_a_copy_it_is_said_that_there_is_none(three, clock):
     store, _ = three
     (store.folder / "backups" / "2026-03-09.db").unlink()
@@ -123,3 +150,21 @@ def test_a_part_of_a_newer_program_is_not_dropped_in_silence(three, clock):
     with pytest.raises(Trouble, match="“books” is not known"):
         Desk(store, clock).commission("c0002")
     assert desk.commission("c0001").tone.ground == "white"
+
+
+def test_while_a_part_cannot_be_read_no_photograph_goes(three, clock):
+    """What it names is not known: the sweep of what nobody names says so once and takes nothing."""
+    store, desk = three
+    stranger = store.photos.keep(b"perhaps named by the damaged part")
+    rewrite(store, "c0002", "tone", unknown, keep_hash=True)
+    said = 0
+    for days in range(0, 400, 40):
+        clock.now = NOON + timedelta(days=days)
+        for copy in (store.folder / "backups").iterdir():
+            copy.unlink()
+        try:
+            for _ in desk.tidy():
+                pass
+        except Damaged:
+            said += 1
+    assert said == 1 and list(store.photos.names()) == [stranger]

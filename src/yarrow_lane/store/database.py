@@ -10,8 +10,9 @@ from yarrow_lane.store.copies import PLACE, quickly_sound, thin, write_copy
 from yarrow_lane.store.parts import Parts
 from yarrow_lane.store.restore import FILE, refuse_if_emptied, refuse_if_lost
 from yarrow_lane.store.schema import NEWEST, migrate, schema_number
+from yarrow_lane.store.seals import seal_of
 from yarrow_lane.store.sql import Sql, connect
-from yarrow_lane.store.trouble import StoreTrouble, disk_trouble, file_damage
+from yarrow_lane.store.trouble import Damaged, StoreTrouble, disk_trouble, file_damage
 from yarrow_lane.store.versions import Version, Versions
 
 
@@ -111,13 +112,25 @@ class Database:
         """
         with self._transaction() as sql:
             number = sql.execute("INSERT INTO happening (document, json) VALUES (?, ?)", (document, text)).lastrowid
+            sql.execute("UPDATE happening SET seal = ? WHERE id = ?", (seal_of(number, document, text), number))
             head = self.versions.head(document)
             if keep and head is not None:
                 self.versions.keep(document, head, keep)
             return int(number or 0)
 
     def happenings(self, document: str) -> tuple[str, ...]:
-        return tuple(r[0] for r in self._sql.execute("SELECT json FROM happening WHERE document = ? ORDER BY id", (document,)))
+        """What happened on a document, as JSON, the oldest first; raises `StoreTrouble` for one that is not what was stored."""
+        found = []
+        rows = self._sql.execute("SELECT id, json, seal FROM happening WHERE document = ? ORDER BY id", (document,))
+        for number, text, seal in rows:
+            if seal != seal_of(number, document, text):
+                raise Damaged(
+                    f"What happened on {document} cannot be read",
+                    f"its entry {number} is no longer what was stored",
+                    "restore a copy of the studio",
+                )
+            found.append(text)
+        return tuple(found)
 
     def newest_happenings(self) -> dict[str, int]:
         """For each document that has any, a number that grows with every happening."""

@@ -67,7 +67,7 @@ class Parts:
         at: int | None = part
         while at is not None:
             row = self._sql.execute("SELECT json, base FROM part WHERE id = ?", (at,)).fetchone()
-            if row is None or len(changes) > MOST_DIFFERENCES:
+            if row is None or row[0] is None or len(changes) > MOST_DIFFERENCES:
                 raise _damaged(part)
             changes.append(row[0].encode() if isinstance(row[0], str) else row[0])
             at = row[1]
@@ -100,13 +100,10 @@ class Parts:
                 waiting.append(row[0])
 
     def texts(self) -> Iterator[str]:
-        """Every part on record, one after the other; damaged ones are passed over."""
+        """Every part on record, one after the other; raises `StoreTrouble` at the first that is not what was stored."""
         for (part,) in self._sql.execute("SELECT id FROM part ORDER BY id").fetchall():
             if self._sql.execute("SELECT 1 FROM part WHERE id = ?", (part,)).fetchone():
-                try:
-                    yield self._bytes(part).decode()
-                except StoreTrouble:
-                    continue
+                yield self.text(part)
 
 
 def _damaged(part: int) -> StoreTrouble:

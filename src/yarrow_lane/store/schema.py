@@ -1,5 +1,6 @@
 """The tables, and the numbered steps that lead to them."""
 
+import hashlib
 import json
 import sqlite3
 from collections.abc import Callable
@@ -25,6 +26,26 @@ def _letters_become_happenings(database: sqlite3.Connection) -> None:
         database.execute(
             "INSERT INTO happening (document, json) VALUES (?, ?)", (document, json.dumps(entry, ensure_ascii=False))
         )
+
+
+def _seal_3(*values: object) -> str:
+    return hashlib.sha256(json.dumps(values, ensure_ascii=True, default=repr).encode()).hexdigest()[:16]
+
+
+def _seal_all(database: sqlite3.Connection) -> None:
+    """What stands in the file now is what was stored."""
+    for number, document, text in database.execute("SELECT id, document, json FROM happening").fetchall():
+        database.execute("UPDATE happening SET seal = ? WHERE id = ?", (_seal_3(number, document, text), number))
+    for document, number in database.execute("SELECT document, number FROM head").fetchall():
+        database.execute("UPDATE head SET seal = ? WHERE document = ?", (_seal_3(document, number), document))
+    rows = database.execute("SELECT document, number, parent, at, label, place, joins, kept, folded FROM version").fetchall()
+    for row in rows:
+        parts = database.execute(
+            "SELECT name, hash FROM version_part JOIN part ON id = part WHERE document = ? AND number = ? ORDER BY name",
+            row[:2],
+        ).fetchall()
+        seal = _seal_3(*row, *(x for pair in parts for x in pair))
+        database.execute("UPDATE version SET seal = ? WHERE document = ? AND number = ?", (seal, *row[:2]))
 
 
 # Each step uses only the SQL and the fields of its time. A step is never changed once released.
@@ -83,6 +104,15 @@ STEPS: tuple[tuple[Step, ...], ...] = (
     UPDATE version SET kept = 'sent' WHERE label = 'Asked for photographs';
     """,
         _letters_become_happenings,
+    ),
+    (
+        # `seal`: a short hash over the row, for a version over its parts too.
+        """
+    ALTER TABLE happening ADD COLUMN seal TEXT NOT NULL DEFAULT '';
+    ALTER TABLE version ADD COLUMN seal TEXT NOT NULL DEFAULT '';
+    ALTER TABLE head ADD COLUMN seal TEXT NOT NULL DEFAULT '';
+    """,
+        _seal_all,
     ),
 )
 NEWEST = len(STEPS)

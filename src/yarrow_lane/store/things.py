@@ -1,10 +1,12 @@
 """Large things (photographs, masks, strokes) as files, stored once under the hash of their content."""
 
+import hashlib
 import os
 import re
 import tempfile
 from collections.abc import Iterator
 from contextlib import suppress
+from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
@@ -20,6 +22,10 @@ class Things:
 
     def __init__(self, folder: Path, kind: str) -> None:
         self._folder = folder / kind
+        self._kind = kind
+        # Where the same things are kept too: folders that may come and go.
+        self.mirrors: tuple[Path, ...] = ()
+        self._sound: dict[str, tuple[int, int]] = {}
 
     def path(self, thing_hash: str) -> Path:
         """Where that thing lies, whether it is there or not."""
@@ -38,17 +44,54 @@ class Things:
 
     def read(self, thing_hash: str, name: str) -> bytes:
         """The bytes again; raises `StoreTrouble` when the file is gone or is no longer what was stored."""
+        return self.sound(thing_hash, name).read_bytes()
+
+    def sound(self, thing_hash: str, name: str) -> Path:
+        """The file of a thing, looked through once for as long as it does not change; mended from a mirror where that has it.
+
+        Blocks. Raises `StoreTrouble` that says what `name` is and what mends it.
+        """
+        path = self.path(thing_hash)
+        why = self._unsound(thing_hash, path)
+        if not why or self._mended(thing_hash, path):
+            return path
+        remedy = f"drop the file “{name}” on the window again, as the client sent it: that mends it"
+        absent = [m for m in self.mirrors if not m.is_dir()]
+        if absent:
+            remedy += f"; or make the copy at “{absent[0]}” reachable"
+        raise StoreTrouble(f"“{name}” is {'missing from' if not path.exists() else 'damaged in'} the studio", why, remedy)
+
+    def _unsound(self, thing_hash: str, path: Path) -> str:
+        """Why the file is not what was stored; empty when it is."""
         try:
-            data = self.path(thing_hash).read_bytes()
+            stat = path.stat()
+            state = (stat.st_mtime_ns, stat.st_size)
+            if self._sound.get(thing_hash) != state:
+                with path.open("rb") as stream:
+                    if hashlib.file_digest(stream, "sha256").hexdigest() != thing_hash:
+                        return "its content has changed"
+                self._sound[thing_hash] = state
         except OSError as error:
-            raise StoreTrouble(
-                f"“{name}” is missing from the studio", error.strerror or str(error), "put it in again from where it came"
-            ) from error
-        if text_hash(data) != thing_hash:
-            raise StoreTrouble(
-                f"“{name}” is damaged in the studio", "its content has changed", "put it in again from where it came"
-            )
-        return data
+            return error.strerror or str(error)
+        return ""
+
+    def _mended(self, thing_hash: str, path: Path) -> bool:
+        for mirror in self.mirrors:
+            try:
+                data = (mirror / self._kind / thing_hash[:2] / thing_hash).read_bytes()
+                if text_hash(data) == thing_hash:
+                    write_synced(path, data)
+                    return True
+            except OSError:
+                continue  # that mirror has it not, or the disk here is full: what mends it is then said
+        return False
+
+    def has_size_of(self, other: "Things", thing_hash: str) -> bool:
+        """Whether that thing lies here as long as it lies there: a quick look, the content is compared on reading."""
+        try:
+            return self.path(thing_hash).stat().st_size == other.path(thing_hash).stat().st_size
+        except OSError:
+            return False
 
     def names(self) -> Iterator[str]:
         """The hashes of everything stored; unfinished files and strangers are passed over."""
@@ -63,6 +106,24 @@ class Things:
             self.path(thing_hash).unlink(missing_ok=True)
         except OSError as error:
             raise disk_trouble(error, self._folder.parent) from error
+
+
+@dataclass(frozen=True)
+class Brought:
+    """What was brought elsewhere: photographs, and those that are damaged here and therefore stayed."""
+
+    photographs: int = 0
+    damaged: int = 0
+
+    @property
+    def words(self) -> str:
+        """In a sentence; "12 photographs"."""
+        some = f"{self.photographs} photograph{'s' * (self.photographs != 1)}"
+        if self.damaged:
+            some += (
+                f"; {self.damaged} that {'are' if self.damaged != 1 else 'is'} missing or damaged in the studio could not come"
+            )
+        return some
 
 
 def remove_unfinished(folder: Path, before: datetime) -> None:

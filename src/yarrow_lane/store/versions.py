@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from yarrow_lane.store.parts import Parts
+from yarrow_lane.store.seals import seal_of
 from yarrow_lane.store.trouble import Damaged
 
 _JOIN_S = 1.0  # our choice: edits of one join word within a second are one
@@ -36,8 +37,13 @@ class Versions:
     # --- reading
 
     def head(self, document: str) -> int | None:
-        row = self._sql.execute("SELECT number FROM head WHERE document = ?", (document,)).fetchone()
-        return None if row is None else int(row[0])
+        """The number of the version shown; None for a document never started. Raises `StoreTrouble` when it is damaged."""
+        row = self._sql.execute("SELECT number, seal FROM head WHERE document = ?", (document,)).fetchone()
+        if row is None:
+            return None
+        if row[1] != seal_of(document, row[0]):
+            raise _damaged(document, "which of its versions is shown is no longer what was stored")
+        return int(row[0])
 
     def heads(self) -> dict[str, int]:
         """Every document ever started, with its head."""
@@ -72,10 +78,28 @@ class Versions:
         return None if row[0] is None else int(row[0])
 
     def parts(self, document: str, number: int) -> dict[str, int]:
-        """Part name to part id of one version."""
-        return dict(
-            self._sql.execute("SELECT name, part FROM version_part WHERE document = ? AND number = ?", (document, number))
-        )
+        """Part name to part id of one version, checked against its seal; raises `StoreTrouble` when it is damaged."""
+        found = self._sql.execute("SELECT seal FROM version WHERE document = ? AND number = ?", (document, number)).fetchone()
+        seal, parts = self._sealed(document, number)
+        if found != (seal,):
+            raise _damaged(document, f"its version {number} is no longer what was stored")
+        return parts
+
+    def _sealed(self, document: str, number: int) -> tuple[str, dict[str, int]]:
+        """The seal that fits a version as it is now, and its parts."""
+        row = self._sql.execute(
+            "SELECT number, parent, at, label, place, joins, kept, folded FROM version WHERE document = ? AND number = ?",
+            (document, number),
+        ).fetchone()
+        rows = self._sql.execute(
+            "SELECT name, part, hash FROM version_part LEFT JOIN part ON id = part WHERE document = ? AND number = ? ORDER BY name",
+            (document, number),
+        ).fetchall()
+        return seal_of(document, *(row or ()), *(x for name, _, text in rows for x in (name, text))), {n: p for n, p, _ in rows}
+
+    def _seal(self, document: str, number: int) -> None:
+        seal, _ = self._sealed(document, number)
+        self._sql.execute("UPDATE version SET seal = ? WHERE document = ? AND number = ?", (seal, document, number))
 
     # --- writing
 
@@ -102,6 +126,7 @@ class Versions:
         self._sql.executemany(
             "INSERT INTO version_part VALUES (?, ?, ?, ?)", [(document, number, n, p) for n, p in parts.items()]
         )
+        self._seal(document, int(number))
         self.move_head(document, number)
         return int(number)
 
@@ -124,18 +149,21 @@ class Versions:
                 "UPDATE version_part SET part = ? WHERE document = ? AND number = ? AND name = ?", (found, document, head, name)
             )
         self._sql.execute("UPDATE version SET at = ? WHERE document = ? AND number = ?", (at.isoformat(), document, head))
+        self._seal(document, head)
         self._parts.drop_unused(here[name] for name in changed)
         return head
 
     def move_head(self, document: str, number: int) -> None:
         """Show another version: undo and redo."""
         self._sql.execute(
-            "INSERT INTO head VALUES (?, ?) ON CONFLICT (document) DO UPDATE SET number = excluded.number", (document, number)
+            "INSERT INTO head VALUES (?, ?, ?) ON CONFLICT (document) DO UPDATE SET number = excluded.number, seal = excluded.seal",
+            (document, number, seal_of(document, number)),
         )
 
     def keep(self, document: str, number: int, why: str) -> None:
         """Never thin this version out: something was sent or decided by it."""
         self._sql.execute("UPDATE version SET kept = ? WHERE document = ? AND number = ?", (why, document, number))
+        self._seal(document, number)
 
     # --- age
 
@@ -153,12 +181,15 @@ class Versions:
         gone = self.version(document, number)
         parts = self.parts(document, number)
         where = (document, number)
+        came = self._sql.execute("SELECT number FROM version WHERE document = ? AND parent = ?", where).fetchall()
         self._sql.execute(
             "UPDATE version SET parent = ?, folded = folded + ? WHERE document = ? AND parent = ?",
             (gone.parent, gone.folded + 1, *where),
         )
         self._sql.execute("DELETE FROM version_part WHERE document = ? AND number = ?", where)
         self._sql.execute("DELETE FROM version WHERE document = ? AND number = ?", where)
+        for (child,) in came:
+            self._seal(document, child)
         self._parts.drop_unused(parts.values())
 
 

@@ -55,9 +55,9 @@ class Judging(QObject):
         key = next(iter(self._waiting))
         photo = self._waiting.pop(key)
         self._now = key
-        path = self._pictures.file(photo.id)
 
         def make(progress: Progress) -> Evidence:
+            path = self._pictures.file(photo.id, photo.name)
             found: Evidence = self._workers.ask("intake.evidence:measure_file", path, photo.name, photo.eyes, progress=progress)
             return found
 

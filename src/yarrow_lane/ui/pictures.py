@@ -53,22 +53,24 @@ class Pictures(QObject):
         self._photos, self._derived, self._workers = photos, derived, workers
         self._missing: set[Key] = set()
 
-    def file(self, photo_id: str) -> Path:
-        """Where a photograph lies."""
-        return self._photos.path(photo_id)
+    def file(self, photo_id: str, name: str) -> Path:
+        """Where a photograph lies, its content looked through; blocks. Raises `StoreTrouble` when it is gone or damaged."""
+        return self._photos.sound(photo_id, name)
 
     # --- whole photographs
 
     def photo(self, photo_id: str, name: str, asker: object, ready: Callable[[Shown], None]) -> None:
         """Call `ready` with a quick look first where the whole is not at hand, then with the whole photograph."""
-        path = self.file(photo_id)
         whole = Key("photo", (photo_id,))
 
         def quick(progress: Progress) -> Shown:
+            # Not looked through: a look at once matters here, and the whole that follows is.
+            path = self._photos.path(photo_id)
             picture = self._workers.ask("intake.opening:open_sized", path, name, _QUICK_PX, progress=progress)
             return Shown(picture, Levels((qimage(picture),)), whole=False)
 
         def all_of_it(progress: Progress) -> Shown:
+            path = self.file(photo_id, name)
             pictures = self._workers.ask("intake.opening:open_halvings", path, name, SMALLEST_PX, progress=progress)
             return Shown(pictures[0], levels_of(pictures))
 
@@ -84,9 +86,9 @@ class Pictures(QObject):
 
     def part(self, photo_id: str, name: str, area: Rect, asker: object, ready: Callable[[Shown], None]) -> None:
         """A part of a photograph (upright px), as the painting is compared, in colours and greys."""
-        path = self.file(photo_id)
 
         def make(progress: Progress) -> Shown:
+            path = self.file(photo_id, name)
             picture = self._workers.ask("compose.question:part_of_photo", path, name, area, PAINTING_PX, progress=progress)
             return Shown(picture, make_levels(picture, with_greys=True))
 
@@ -96,9 +98,9 @@ class Pictures(QObject):
 
     def thumbnail(self, photo_id: str, name: str, area: Rect | None = None, place: str = "") -> QImage | None:
         """A small picture, now if it is at hand; else it is fetched and `arrived` tells. `place` names the area ("left eye")."""
-        path = self.file(photo_id)
 
         def make(progress: Progress) -> QImage:
+            path = self.file(photo_id, name)
             if area is None:
                 return qimage(self._workers.ask("intake.opening:open_sized", path, name, THUMB_PX, progress=progress))
             return qimage(self._workers.ask("compose.question:part_of_photo", path, name, area, THUMB_PX, progress=progress))

@@ -25,7 +25,8 @@ class References:
 
     def _render(self, compose: Compose, area_mm: Rect, px_per_mm: float, progress: Progress) -> Picture:
         # The name is only for words of trouble: the photograph's own is told by Intake, where it is looked at.
-        files = {i: (self._pictures.file(i), "the framed photograph") for i in photographs_of(compose)}
+        name = "the framed photograph"
+        files = {i: (self._pictures.file(i, name), name) for i in photographs_of(compose)}
         picture: Picture = self._workers.ask(
             "compose.question:render_files", compose, files, area_mm, px_per_mm, progress=progress
         )

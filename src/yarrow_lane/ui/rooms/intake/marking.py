@@ -149,9 +149,10 @@ class Marking:
         workroom, commission_id = page.workroom, page.commission_id
         photo = page.commission.intake.photo(page.chosen_id)
         sitter = sitter_of(page.commission, photo)
-        path, kind = workroom.pictures.file(photo.id), sitter.kind if sitter else "other"
+        kind = sitter.kind if sitter else "other"
 
         def work(progress: Progress) -> tuple[Eye, ...]:
+            path = workroom.pictures.file(photo.id, photo.name)
             found: tuple[Eye, ...] = workroom.workers.ask(
                 "intake.suggestions:suggest_in_file", path, photo.name, kind, progress=progress
             )

@@ -48,7 +48,7 @@ def contact_sheet_of(c: Commission, pictures: Pictures, workers: Workers, progre
     photos = []
     for number, p in enumerate(c.intake.kept):
         progress.at(number / len(c.intake.kept))
-        small = workers.ask("intake.opening:open_sized", pictures.file(p.id), p.name, _SHEET_PX, progress=progress)
+        small = workers.ask("intake.opening:open_sized", pictures.file(p.id, p.name), p.name, _SHEET_PX, progress=progress)
         photos.append(SheetPhoto(small, p.name, _sheet_lines(p)))
     return contact_sheet(c.brief.title, tuple(photos), c.transfer.paper)
 
