@@ -33,6 +33,7 @@ def begun(folder, clock, *titles: str):
     desk = Desk(store, clock)
     for title in titles:
         desk.start_commission(new_brief(title, "cat", "", "acrylic", clock().date(), None))
+    store.database.daily_copy(clock().date())
     return store, desk
 
 
@@ -73,7 +74,7 @@ def test_a_day_that_begins_while_the_window_is_open_has_its_copy(desk, clock, co
     clock.now += timedelta(days=1)
     for _ in desk.tidy():
         pass
-    assert names(desk.store.folder) == ["2026-03-09.db", "2026-03-10.db"]
+    assert names(desk.store.folder) == ["2026-03-10.db"]
     assert look_at(desk.store.folder / "backups" / "2026-03-10.db", True).commissions == 1
 
 
@@ -114,15 +115,16 @@ def test_a_copy_that_cannot_be_made_is_said_once(tmp_path, clock, monkeypatch):
     def full(*_):
         raise OSError(28, "No space left on device")
 
+    begun(tmp_path / "s", clock, "Pip")[0].close()
     monkeypatch.setattr(os, "fsync", full)
-    store = Store(tmp_path / "s", TODAY)
+    store = Store(tmp_path / "s", TODAY + timedelta(days=1))
     assert "daily copy" in store.trouble.sentence and "full" in store.trouble.sentence
     monkeypatch.undo()
-    assert list(store.tidy(NOON)), "said once: the tidying of that day does not say it again"
+    assert list(store.tidy(NOON + timedelta(days=1))), "said once: the tidying of that day does not say it again"
     with monkeypatch.context() as patch:
         patch.setattr(os, "fsync", full)
         with pytest.raises(StoreTrouble, match="daily copy"):
-            next(store.tidy(NOON + timedelta(days=1)))
+            next(store.tidy(NOON + timedelta(days=2)))
     store.close()
 
 

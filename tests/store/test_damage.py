@@ -13,6 +13,7 @@ from yarrow_lane.lane.happening import HoursCorrected
 from yarrow_lane.layers.regions import LAYERS, Layers, Region
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_json, text_hash, to_json
+from yarrow_lane.store.copies import copies_in
 from yarrow_lane.store.store import Store
 from yarrow_lane.store.trouble import Damaged, StoreTrouble
 from yarrow_lane.tone.three_values import TONE, Tone
@@ -138,7 +139,6 @@ def test_damage_that_the_file_itself_does_not_show_is_seen(three, clock, harm, w
 
 def test_without_a_copy_it_is_said_that_there_is_none(three, clock):
     store, _ = three
-    (store.folder / "backups" / "2026-03-09.db").unlink()
     rewrite(store, "c0002", "tone", unknown)
     with pytest.raises(Trouble, match="no copy has it"):
         Desk(store, clock).commission("c0002")
@@ -160,7 +160,7 @@ def test_while_a_part_cannot_be_read_no_photograph_goes(three, clock):
     said = 0
     for days in range(0, 400, 40):
         clock.now = NOON + timedelta(days=days)
-        for copy in (store.folder / "backups").iterdir():
+        for copy in copies_in(store.folder):
             copy.unlink()
         try:
             for _ in desk.tidy():

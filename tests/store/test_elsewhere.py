@@ -13,11 +13,12 @@ from yarrow_lane.intake.photos import INTAKE, add_photo
 from yarrow_lane.lane.happening import LetterSent
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.progress import Cancelled, Progress
-from yarrow_lane.store.bundle import open_bundle, write_bundle
+from yarrow_lane.store.bundle import write_bundle
 from yarrow_lane.store.copies import copies_in
 from yarrow_lane.store.elsewhere import keep_elsewhere, same_disk, wanted_at
-from yarrow_lane.store.restore import restore
+from yarrow_lane.store.restore import look_at_copies, restore
 from yarrow_lane.store.store import Store
+from yarrow_lane.store.take_in import take_in
 from yarrow_lane.store.trouble import StoreTrouble
 
 
@@ -100,6 +101,7 @@ def test_a_photograph_is_mended_from_elsewhere(full, tmp_path, harm):
     stick = tmp_path / "stick"
     stick.mkdir()
     store.keep_elsewhere(stick)
+    store.database.backup(NOON.date().isoformat())
     keep_elsewhere(store.folder, store.elsewhere, NOON.date())
     name = next(store.photos.names())
     good = store.photos.read(name, "cat.jpg")
@@ -118,6 +120,7 @@ def test_a_damaged_photograph_is_never_brought_over_a_good_one(full, tmp_path):
     stick = tmp_path / "stick"
     stick.mkdir()
     store.keep_elsewhere(stick)
+    store.database.backup(NOON.date().isoformat())
     keep_elsewhere(store.folder, store.elsewhere, NOON.date())
     store.photos.mirrors = ()
     name = next(store.photos.names())
@@ -139,14 +142,43 @@ def bundled(desk, tmp_path):
     return target
 
 
+def taken_in(target, folder, clock):
+    """Restore what comes from outside, as the window does."""
+    for share in take_in(target, folder, NOON):
+        assert 0 <= share <= 1
+    (copy,) = [c for c in look_at_copies(folder) if c.path.stem.startswith("from ")]
+    restore(folder, copy.path, NOON)
+    return everything(folder, clock)
+
+
 def test_one_file_reads_back_to_equal_values(full, clock, tmp_path):
     target = bundled(full, tmp_path)
-    assert open_bundle(target, tmp_path / "again" / "studio") == 3
-    assert everything(tmp_path / "again" / "studio", clock) == everything(full.store.folder, clock)
+    wanted = everything(full.store.folder, clock)
+    (tmp_path / "empty").mkdir()
+    assert taken_in(target, tmp_path / "empty", clock) == wanted
+    assert taken_in(target, tmp_path / "not there yet", clock) == wanted
+    # Into a studio in use: what is there is set aside, its photographs stay.
+    store = Store(tmp_path / "used", NOON.date())
+    Desk(store, clock)
+    mine = store.photos.keep(b"mine")
+    store.close()
+    found, photos = taken_in(target, tmp_path / "used", clock)
+    assert found == wanted[0] and photos == wanted[1] | {mine: b"mine"}
     with zipfile.ZipFile(target) as bundle:
         assert bundle.testzip() is None
         told = bundle.read("readable/c0001.json").decode()
         assert "Dear client," in told and '"cat 2.jpg"' in told and b"readable/" in bundle.read("README.txt")
+
+
+def test_a_copy_on_a_stick_comes_in_with_its_photographs(full, clock, tmp_path):
+    stick = tmp_path / "stick"
+    stick.mkdir()
+    full.store.keep_elsewhere(stick)
+    full.store.database.backup(NOON.date().isoformat())
+    keep_elsewhere(full.store.folder, full.store.elsewhere, NOON.date())
+    (copy,) = copies_in(full.store.elsewhere)
+    full.store.close()
+    assert taken_in(copy, tmp_path / "new machine", clock) == everything(full.store.folder, clock)
 
 
 def test_a_damaged_photograph_does_not_keep_the_rest_out(full, tmp_path):
@@ -164,10 +196,11 @@ def test_a_bundle_stopped_in_the_middle_leaves_nothing(full, tmp_path):
     assert not list(tmp_path.glob("*.zip*"))
 
 
-@pytest.mark.parametrize("harm", ["cut", "no zip", "other zip", "flipped", "other photograph", "not empty"])
-def test_a_bundle_that_is_none_leaves_nothing_behind(full, tmp_path, harm):
+@pytest.mark.parametrize("harm", ["cut", "no zip", "other zip", "flipped", "other photograph", "gone", "a bad copy"])
+def test_what_is_no_studio_is_said_and_changes_nothing(full, clock, tmp_path, harm):
     target = bundled(full, tmp_path)
-    folder = tmp_path / "again"
+    folder = full.store.folder
+    wanted = everything(folder, clock)
     data = target.read_bytes()
     if harm == "cut":
         target.write_bytes(data[: len(data) // 2])
@@ -182,12 +215,14 @@ def test_a_bundle_that_is_none_leaves_nothing_behind(full, tmp_path, harm):
     elif harm == "other photograph":
         with zipfile.ZipFile(target, "a") as bundle:
             bundle.writestr(f"photos/ab/{'ab' * 32}", b"not of that hash")
+    elif harm == "gone":
+        target.unlink()
     else:
-        folder.mkdir()
-        (folder / "letter.txt").write_text("mine")
-    with pytest.raises(StoreTrouble, match=r"“studio\.zip” was not opened"):
-        open_bundle(target, folder)
-    assert harm == "not empty" or not list(tmp_path.glob("again*"))
+        target = tmp_path / "studio.db"
+        target.write_bytes(copies_in(folder)[0].read_bytes()[:3000])
+    with pytest.raises(StoreTrouble, match=rf"“{target.name}” was not taken in"):
+        list(take_in(target, folder, NOON))
+    assert everything(folder, clock) == wanted and not list(folder.rglob("from *"))
 
 
 def test_names_in_a_bundle_are_never_paths(full, tmp_path):
@@ -196,5 +231,5 @@ def test_names_in_a_bundle_are_never_paths(full, tmp_path):
         bundle.writestr("../outside.txt", "out")
         bundle.writestr("photos/../../outside.txt", "out")
         bundle.writestr("studio.db-wal", "changes of another file")
-    open_bundle(target, tmp_path / "again")
-    assert not list(tmp_path.rglob("outside.txt")) and not list((tmp_path / "again").glob("*-wal"))
+    list(take_in(target, tmp_path / "again", NOON))
+    assert not list(tmp_path.rglob("outside.txt")) and not list((tmp_path / "again").rglob("*-wal"))

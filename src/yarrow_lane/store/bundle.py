@@ -1,15 +1,11 @@
-"""The whole studio in one file: a zip whose layout is told in it, which reads back to equal values."""
+"""The whole studio in one file: a zip whose layout is told in it, which reads back to equal values (`take_in`)."""
 
 import json
-import re
-import shutil
 import zipfile
 from contextlib import closing
 from pathlib import Path
 
 from yarrow_lane.measure.progress import SILENT, Progress
-from yarrow_lane.store.codec import text_hash
-from yarrow_lane.store.copies import look_at
 from yarrow_lane.store.parts import Parts
 from yarrow_lane.store.restore import FILE
 from yarrow_lane.store.sql import connect_unchanging
@@ -28,9 +24,6 @@ readable/        each commission as it stood, in JSON, for other programs and ot
 
 Yarrow Lane reads studio.db and photos/; readable/ is written for people and is not read back.
 """
-_PHOTO = re.compile(r"photos/[0-9a-f]{2}/([0-9a-f]{64})")
-_MOST_PHOTO_BYTES = 300_000_000  # what arrivals take, see `intake.opening`
-_MOST_FILE_BYTES = 4_000_000_000  # our choice: a studio's file is some MB
 
 
 def write_bundle(copy: Path, photos: Things, target: Path, progress: Progress = SILENT) -> Brought:
@@ -80,61 +73,3 @@ def _readable(copy: Path) -> dict[str, str]:
             whole = {"id": document, "parts": told, "happenings": [json.loads(row[0]) for row in rows]}
             found[document] = json.dumps(whole, ensure_ascii=False, indent=1)
         return found
-
-
-def open_bundle(source: Path, folder: Path, progress: Progress = SILENT) -> int:
-    """Make a studio of the zip in a folder that is empty or not there yet; returns how many photographs came.
-
-    Raises `StoreTrouble`, leaving nothing behind, when it is no such file or anything in it is not what was stored; `Cancelled`.
-    """
-    what = f"“{source.name}” was not opened"
-    if folder.exists() and any(folder.iterdir()):
-        raise StoreTrouble(what, f"the folder “{folder}” is not empty", "choose an empty folder")
-    beside = folder.with_name(folder.name + ".part")
-    try:
-        shutil.rmtree(beside, ignore_errors=True)
-        beside.mkdir(parents=True)
-        with zipfile.ZipFile(source) as bundle:
-            count = _unpacked(bundle, beside, what, progress)
-        found = look_at(beside / FILE, whole=True)
-        if not found.sound:
-            raise StoreTrouble(what, f"the studio in it is damaged ({found.why})", "take another copy")
-        if folder.exists():
-            folder.rmdir()
-        beside.rename(folder)
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError) as error:
-        shutil.rmtree(beside, ignore_errors=True)
-        raise StoreTrouble(what, "it is no studio, or damaged", "take another copy") from error
-    except OSError as error:
-        shutil.rmtree(beside, ignore_errors=True)
-        raise disk_trouble(error, folder) from error
-    except BaseException:
-        shutil.rmtree(beside, ignore_errors=True)
-        raise
-    return count
-
-
-def _unpacked(bundle: zipfile.ZipFile, folder: Path, what: str, progress: Progress) -> int:
-    """Only what belongs to a studio is written, under names of our own: a name in the zip is never a path."""
-    entries = bundle.infolist()
-    if FILE not in bundle.namelist():
-        raise StoreTrouble(what, f"there is no {FILE} in it", "choose a file that “Save everything…” wrote")
-    photos = Things(folder, "photos")
-    count = 0
-    for number, entry in enumerate(entries):
-        progress.at(number / len(entries))
-        name = _PHOTO.fullmatch(entry.filename)
-        if entry.filename == FILE:
-            if entry.file_size > _MOST_FILE_BYTES:
-                raise StoreTrouble(what, f"its {FILE} is larger than any studio", "take another copy")
-            with bundle.open(entry) as stream, (folder / FILE).open("wb") as out:
-                shutil.copyfileobj(stream, out)
-        elif name is not None:
-            if entry.file_size > _MOST_PHOTO_BYTES:
-                raise StoreTrouble(what, "a photograph in it is larger than any we take", "take another copy")
-            data = bundle.read(entry)
-            if text_hash(data) != name[1]:
-                raise StoreTrouble(what, "a photograph in it is not what was stored", "take another copy")
-            photos.keep(data)
-            count += 1
-    return count

@@ -78,7 +78,7 @@ def _looked_over(sql: Sql, path: Path, at: datetime, whole: bool) -> Copy:
     number = schema_number(sql)
     if number > NEWEST:
         return Copy(path, at, False, "a newer Yarrow Lane wrote it")
-    if number == 0:
+    if number == 0 or not sql.execute("SELECT count(*) FROM head").fetchone()[0]:
         return Copy(path, at, False, "it is empty")
     commissions = sql.execute("SELECT count(*) FROM head WHERE document <> ?", (_STUDIO,)).fetchone()[0]
     happenings = sql.execute("SELECT count(*) FROM happening").fetchone()[0]

@@ -177,8 +177,11 @@ class Database:
         return write_copy(self._sql, self.folder / PLACE / f"{name}.db").path
 
     def daily_copy(self, today: date) -> None:
-        """One copy a day, made of a sound file alone; then those that are too many go. Raises `StoreTrouble`."""
-        if (self.folder / PLACE / f"{today.isoformat()}.db").exists():
+        """One copy a day, made of a sound file alone; then those that are too many go. Raises `StoreTrouble`.
+
+        Of a studio in which nothing was ever started there is none.
+        """
+        if not self.versions.heads() or (self.folder / PLACE / f"{today.isoformat()}.db").exists():
             return
         if not quickly_sound(self._sql):
             raise file_damage(self.folder, "SQLite's own check finds damage; no copy of it was made today")

@@ -37,7 +37,7 @@ class Store:
         self.photos = Things(folder, "photos")
         self.cache = Cache(folder)
         self._told_of_damage = False
-        self._copied: date | None = None
+        self._failed_on: date | None = None
         # Said by the window, once; work goes on without today's copy.
         self.trouble: StoreTrouble | None = self._daily_copy(today)
         self.elsewhere: Path | None = None
@@ -47,13 +47,13 @@ class Store:
             self.trouble = self.trouble or trouble
 
     def _daily_copy(self, today: date) -> StoreTrouble | None:
-        """See to the copy of the day, once a day; returns why there is none."""
-        if self._copied == today:
+        """See to the copy of the day; returns why there is none, once a day."""
+        if self._failed_on == today:
             return None
-        self._copied = today
         try:
             self.database.daily_copy(today)
         except StoreTrouble as trouble:
+            self._failed_on = today
             return StoreTrouble("The daily copy of the studio was not made", trouble.why, trouble.remedy)
         return None
 

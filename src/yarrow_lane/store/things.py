@@ -120,9 +120,7 @@ class Brought:
         """In a sentence; "12 photographs"."""
         some = f"{self.photographs} photograph{'s' * (self.photographs != 1)}"
         if self.damaged:
-            some += (
-                f"; {self.damaged} that {'are' if self.damaged != 1 else 'is'} missing or damaged in the studio could not come"
-            )
+            some += f"; {self.damaged} damaged in the studio could not come"
         return some
 
 
