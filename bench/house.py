@@ -104,7 +104,7 @@ def beside_large_parts() -> Iterator[str]:
                 found[name].append((did, undid))
         for name, pairs in found.items():
             spent[name] = (statistics.median(p[0] for p in pairs), statistics.median(p[1] for p in pairs))
-        window.close()
+        window.end()
         workers.close()
         store.close()
     for n, (what, goal) in enumerate((("a Tone edit", 1.2), ("its undo", 1.5))):
@@ -221,6 +221,7 @@ qt = QApplication([])
 qt.setStyle("Fusion")
 load_fonts()
 application = Application(Path(sys.argv[1]))
+application.start()
 application.window.grab()
 # VmHWM, not ru_maxrss: that one remembers the process that started this one.
 most = next(l for l in Path("/proc/self/status").read_text().splitlines() if l.startswith("VmHWM")).split()[1]
@@ -307,7 +308,7 @@ def walks() -> Iterator[str]:
             settle(qt, window, 30)
             picture = window.current.picture
             waiting += picture is None or picture.levels is None
-        window.close()
+        window.end()
         store.close()
     workers.close()
     yield figure("of 200 random walks over doors, those whose picture never came", waiting, 0, "")
@@ -339,7 +340,7 @@ def theme_in_the_middle() -> Iterator[str]:
         while window.workroom.arrivals.under_way and time.monotonic() < end:
             qt.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, 50)
         lost = 300 - len(desk.commission(cid).intake.photos)
-        window.close()
+        window.end()
         store.close()
     workers.close()
     yield figure("of 300 arrivals, those lost when the theme changed in the middle", lost, 0, "")

@@ -201,7 +201,7 @@ def crowd() -> Iterator[str]:
         )
         yield f"longest work of the interface thread itself between two beats: {max(watch.worked):.0f} ms of processor time"
         yield figure(f"most memory of all its processes ({empty:.0f} MB before)", watch.most_mb, 800, "MB")
-        window.close()
+        window.end()
         store.close()
         workers.close()
 

@@ -132,7 +132,7 @@ def measure() -> Iterator[str]:
             f"first picture of a 24 MP JPEG on the screen over its bare decode of {1000 * bare:.0f} ms", first / bare, 1.5, "x"
         )
         yield f"the whole photograph with its levels on screen {whole * 1000:.0f} ms: ratio {whole / bare:.2f}"
-        window.close()
+        window.end()
         store.close()
         workers.close()
         view = PictureView("the bench")

@@ -61,7 +61,7 @@ def main(target: Path) -> None:
         settle(application, window)
         window.grab().save(str(target / f"{name}.png"), "PNG")
         print(target / f"{name}.png")
-    window.close()
+    window.end()
     workers.close()
     store.close()
     shutil.rmtree(folder.parent)

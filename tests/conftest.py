@@ -128,4 +128,4 @@ def window(qtbot, desk, fonts, workers):
     window.activateWindow()
     qtbot.waitExposed(window)
     yield window
-    window.close()
+    window.end()

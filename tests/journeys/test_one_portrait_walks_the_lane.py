@@ -216,7 +216,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
 
     # Quit and reopen in the same place; undo reaches back over the restart.
     folder = desk.store.folder
-    window.close()
+    window.end()
     desk.store.close()
     store = Store(folder, clock().date())
     again = Desk(store, clock)

@@ -109,7 +109,7 @@ def test_the_shelf_stays_open(three, clock, change, keep_hash, words, qtbot, fon
     assert words in window.message.text and window.door == ""
     window.open_door("c0003", "Tone")
     assert window.door == "Tone"
-    window.close()
+    window.end()
 
 
 @pytest.mark.parametrize(

@@ -25,4 +25,4 @@ def demo_window(qtbot, demo_store, fonts, workers):
     qtbot.addWidget(window)
     window.show()
     yield window
-    window.close()
+    window.end()

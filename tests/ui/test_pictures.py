@@ -19,7 +19,7 @@ PAGE, OTHER = object(), object()
 
 @pytest.fixture
 def room(qapp, desk, tmp_path):
-    guard = Guard(tmp_path, lambda text, wrong: pytest.fail(text))
+    guard = Guard(tmp_path, lambda trouble: pytest.fail(trouble.sentence))
     threads = Threads(guard.attempt, guard.fault)
     yield threads, Derived(threads, desk.store.cache, lambda t: pytest.fail(t.sentence))
     threads.close()

@@ -79,6 +79,7 @@ def test_the_demo_of_another_day_replaces_yesterdays(tmp_path, monkeypatch):
 
 def test_the_window_offers_the_demo_and_keeps_the_studio_when_it_fails(qapp, data, tmp_path, monkeypatch):
     application = starting.Application(tmp_path / "mine")
+    assert application.start() is None
     try:
         window = application.window
         window.studio_page.want_demo()

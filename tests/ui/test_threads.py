@@ -18,7 +18,7 @@ def said():
 
 @pytest.fixture
 def guard(tmp_path, said):
-    guard = Guard(tmp_path, lambda text, wrong: said.append(text))
+    guard = Guard(tmp_path, lambda trouble: said.append(trouble.sentence))
     yield guard
     guard.close()
 

@@ -172,6 +172,11 @@ def thin(folder: Path) -> None:
                 raise disk_trouble(error, folder) from error
 
 
+def newest_day(copies: Iterable[Path]) -> date | None:
+    """The day of the newest of them that has one."""
+    return max((day for path in copies if (day := _day_of(path))), default=None)
+
+
 def oldest_day(folder: Path) -> date | None:
     """The day of the oldest copy."""
     return min((day for path in copies_in(folder) if (day := _day_of(path))), default=None)

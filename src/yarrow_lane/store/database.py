@@ -176,6 +176,10 @@ class Database:
         """A whole copy among the others, looked over. Raises `StoreTrouble`."""
         return write_copy(self._sql, self.folder / PLACE / f"{name}.db").path
 
+    def copy_to(self, path: Path) -> Path:
+        """A whole copy at another place, looked over. Raises `StoreTrouble`."""
+        return write_copy(self._sql, path).path
+
     def daily_copy(self, today: date) -> None:
         """One copy a day, made of a sound file alone; then those that are too many go. Raises `StoreTrouble`.
 

@@ -58,9 +58,12 @@ class Arrivals(QObject):
         self._waiting: list[Photo] = []
         self.odd: dict[str, tuple[str, ...]] = {}
         self.reading = (0, 0)
+        # Of all batches since nothing was being read: what was said, and how many are on record.
+        self._said: tuple[str, ...] = ()
+        self._landed = 0
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
-        self._timer.timeout.connect(guard.guarded(self._land))
+        self._timer.timeout.connect(guard.guarded(self.land))
         self._read.connect(guard.guarded(self._gather))
 
     @property
@@ -101,10 +104,11 @@ class Arrivals(QObject):
         if self._ticket is not None:
             self._ticket.drop()
         self._next = []
-        self._land()
+        said = self._guard.attempt(self.land)
         self._over()
         self.progressed.emit()
-        self._say("Stopped: what was read is in, the rest was left unread.", False)
+        if said is None:
+            self._say("Stopped: what was read is in, the rest was left unread.", False)
 
     def _gather(self, read: tuple[Batch, Photo | None]) -> None:
         batch, photo = read
@@ -116,30 +120,44 @@ class Arrivals(QObject):
         if not self._timer.isActive():
             self._timer.start(_GATHER_MS if self.reading[0] > 1 else _FIRST_MS)
 
-    def _land(self) -> None:
+    def land(self) -> None:
+        """Put on record what was read; raises `Trouble` when that fails, and each of them stands in `odd` by name."""
         self._timer.stop()
         if self._waiting and self._batch is not None:
             photos, self._waiting = tuple(self._waiting), []
             count = len(photos)
             label = f"Took in {photos[0].name}" if count == 1 else f"Took in {count} photographs"
-            self._desk.do(self._batch.commission_id, Edit(INTAKE, label, lambda i: add_photos(i, photos)))
+            try:
+                self._desk.do(self._batch.commission_id, Edit(INTAKE, label, lambda i: add_photos(i, photos)))
+                self._landed += count
+            except Trouble as trouble:
+                names = tuple(f"“{p.name}” was not taken in: {trouble.sentence}" for p in photos)
+                self._add_odd(self._batch.commission_id, names)
+                raise
+            finally:
+                self.progressed.emit()
         self.progressed.emit()
+
+    def _add_odd(self, commission_id: str, sentences: tuple[str, ...]) -> None:
+        self.odd[commission_id] = (*self.odd.get(commission_id, ()), *sentences)
+        self._said += sentences
 
     def _end(self, sentences: list[str]) -> None:
         assert self._batch is not None
         commission_id = self._batch.commission_id
-        self.odd[commission_id] = (*self.odd.get(commission_id, ()), *sentences)
-        self._guard.attempt(self._land)
+        self._add_odd(commission_id, tuple(sentences))
+        self._guard.attempt(self.land)
         if self._next:
             self._begin()
             return
-        said = self.odd[commission_id]
+        said, landed, read = self._said, self._landed, self.reading[1]
         self._over()
         self.progressed.emit()
         if said:
             more = len(said) - _MOST_SENTENCES
             rest = f"\n… and {more} more; all of them stand on the bench at Intake." if more > 0 else ""
-            self._say("\n".join(said[:_MOST_SENTENCES]) + rest, True)
+            count = "" if landed == read else f"{landed} of {read} photographs are in. "
+            self._say(count + "\n".join(said[:_MOST_SENTENCES]) + rest, True)
         else:
             self._say("All photographs are in.", False)
 
@@ -151,6 +169,7 @@ class Arrivals(QObject):
     def _over(self) -> None:
         """Nothing is being read any more."""
         self._batch, self._ticket, self.reading = None, None, (0, 0)
+        self._said, self._landed = (), 0
 
 
 def _files_in(folder: Path) -> list[Path]:

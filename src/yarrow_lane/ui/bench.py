@@ -6,12 +6,13 @@ from typing import Any
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from yarrow_lane.ui.bench_editors import FieldLine, Hand, LengthLine
 from yarrow_lane.ui.bench_lines import line_widget
 from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct
 from yarrow_lane.ui.bench_words import set_property
+from yarrow_lane.ui.kit.plain import PlainLabel
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 WIDTH_PX = 306
@@ -26,12 +27,11 @@ class ActButton(QPushButton):
         box = QVBoxLayout(self)
         box.setContentsMargins(px(12), px(8), px(12), px(9))
         box.setSpacing(0)
-        self.title, self.detail = QLabel(), QLabel()
+        self.title, self.detail = PlainLabel(), PlainLabel()
         self.title.setFont(lettering(16.5, "bold"))
         self.detail.setFont(lettering(14))
         for label in (self.title, self.detail):
             label.setWordWrap(True)
-            label.setTextFormat(Qt.TextFormat.PlainText)
             label.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
             box.addWidget(label)
 
@@ -59,14 +59,12 @@ class _Heading(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, px(2))
         row.setSpacing(px(8))
-        self._title, self._decision = QLabel(), QLabel()
+        self._title, self._decision = PlainLabel(), PlainLabel()
         self._title.setFont(lettering(13.5, "bold"))
         self._title.setProperty("role", "head")
         self._decision.setFont(lettering(13.5))
         self._decision.setProperty("role", "soft")
         self._decision.setWordWrap(True)
-        for label in (self._title, self._decision):
-            label.setTextFormat(Qt.TextFormat.PlainText)
         row.addWidget(self._title)
         row.addWidget(self._decision, 1)
         self._name = title
@@ -240,7 +238,7 @@ class Bench(QWidget):
         raise KeyError(label)
 
     def store_pending(self) -> None:
-        """Pass on words still being written, before the painter leaves."""
-        for slot in list(self._slots):
-            if isinstance(slot.widget, FieldLine | LengthLine):
-                slot.widget.store()
+        """Pass on words still being written, before the painter leaves; raises `StoreTrouble` when they cannot be stored."""
+        troubles = [slot.widget.store() for slot in list(self._slots) if isinstance(slot.widget, FieldLine | LengthLine)]
+        for trouble in filter(None, troubles):
+            raise trouble

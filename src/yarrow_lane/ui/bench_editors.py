@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QDateEdit,
     QDoubleSpinBox,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QPlainTextEdit,
     QPushButton,
@@ -23,8 +22,10 @@ from PySide6.QtWidgets import (
 
 from yarrow_lane.measure.lengths import number_text, parse_length
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench_sheet import Amount, Day, Field, Length, Meaning, Pick, Press, Span, Tick
 from yarrow_lane.ui.bench_words import set_property, small_label
+from yarrow_lane.ui.kit.plain import PlainLabel, on_button
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -95,10 +96,9 @@ class _Labelled(QWidget):
         box.addWidget(self.label, 1)
         box.addWidget(editor)
         outer.addLayout(box)
-        self.fault = QLabel()
+        self.fault = PlainLabel()
         self.fault.setFont(lettering(13))
         self.fault.setWordWrap(True)
-        self.fault.setTextFormat(Qt.TextFormat.PlainText)
         set_property(self.fault, "tone", "wrong")
         self.fault.hide()
         outer.addWidget(self.fault)
@@ -110,12 +110,12 @@ class _Labelled(QWidget):
             self._wheel = _WheelPasses()
             editor.installEventFilter(self._wheel)
 
-    def hand_over(self, meaning: Callable[[], Meaning]) -> bool:
-        """Let the value mean what it means; what was wrong with it stays beneath the editor. Returns whether it was taken."""
+    def hand_over(self, meaning: Callable[[], Meaning]) -> Trouble | None:
+        """Let the value mean what it means; what was wrong with it stays beneath the editor, and is given back."""
         trouble = self._hand(meaning)
         self.fault.setText("" if trouble is None else trouble.why or trouble.what)
         self.fault.setVisible(trouble is not None)
-        return trouble is None
+        return trouble
 
 
 class FieldLine(_Labelled):
@@ -123,7 +123,7 @@ class FieldLine(_Labelled):
 
     def __init__(self, line: Field, hand: Hand) -> None:
         self.line = line
-        self._stored = line.value
+        self._stored, self._storing = line.value, False
         self.editor: QLineEdit | QPlainTextEdit = QPlainTextEdit() if line.long else QLineEdit()
         self.editor.setFont(lettering(14.5))
         self.editor.setPlaceholderText(line.hint)
@@ -153,18 +153,28 @@ class FieldLine(_Labelled):
             self.store()
         return False
 
-    def store(self) -> None:
-        """Pass on what is written, if it is new."""
-        if self.text() != self._stored:
-            text, self._stored = self.text(), self.text()
-            line = self.line
-            self.hand_over(lambda: line.edit(text))
+    def store(self) -> StoreTrouble | None:
+        """Pass on what is written, if it is new; returns why it could not be put on record, and it stays new."""
+        text, line = self.text(), self.line
+        if text == self._stored or self._storing:
+            return None
+        self._storing = True  # showing what came of it may take the focus away, which would store it again
+        try:
+            trouble = self.hand_over(lambda: line.edit(text))
+        finally:
+            self._storing = False
+        if isinstance(trouble, StoreTrouble):
+            return trouble
+        self._stored = text
+        if trouble is None:
+            self.show_line(self.line)
+        return None
 
     def show_line(self, line: Field) -> None:
         self.line = line
         self.label.setText(line.label)
-        # A field the painter is writing in is not overwritten with what was stored before.
-        if line.value != self._stored or not self.editor.hasFocus():
+        # Words that are not on record yet are not overwritten with what was stored before.
+        if line.value != self._stored or not (self.editor.hasFocus() or self._storing):
             self._stored = line.value
             if self.text() != line.value:
                 self._put(line.value)
@@ -186,16 +196,20 @@ class LengthLine(_Labelled):
         self.show_line(line)
         self.editor.editingFinished.connect(self.store)
 
-    def store(self) -> None:
-        """Pass on what is written, if it is new."""
+    def store(self) -> StoreTrouble | None:
+        """Pass on what is written, if it is new; returns why it could not be put on record, and it stays new."""
         text = self.editor.text().strip()
         if text == self._stored:
-            return
-        line, self._stored = self.line, text
+            return None
+        line, before, self._stored = self.line, self._stored, text
         if not text and not line.may_be_none:
             self.show_line(line)
-            return
-        self.hand_over(lambda: line.edit(parse_length(text, line.unit) if text else 0.0))
+            return None
+        trouble = self.hand_over(lambda: line.edit(parse_length(text, line.unit) if text else 0.0))
+        if not isinstance(trouble, StoreTrouble):
+            return None
+        self._stored = before
+        return trouble
 
     def show_line(self, line: Length) -> None:
         self.line = line
@@ -236,7 +250,7 @@ class AmountLine(_Labelled):
 
     def _told(self, value: float) -> None:
         line = self.line
-        if not self.hand_over(lambda: line.edit(value)):
+        if self.hand_over(lambda: line.edit(value)) is not None:
             self.show_line(line)  # a refused number goes back to what is on record
 
     def show_line(self, line: Amount) -> None:
@@ -269,7 +283,7 @@ class SpanLine(_Labelled):
     def _told(self, _: float) -> None:
         line = self.line
         one, other = (end.value() for end in self.ends)
-        if not self.hand_over(lambda: line.edit(one, other)):
+        if self.hand_over(lambda: line.edit(one, other)) is not None:
             self.show_line(line)
 
     def show_line(self, line: Span) -> None:
@@ -298,7 +312,8 @@ class DayLine(_Labelled):
     def _told(self, day: QDate) -> None:
         line = self.line
         found = None if day == _NO_DAY else date(day.year(), day.month(), day.day())
-        self.hand_over(lambda: line.edit(found))
+        if self.hand_over(lambda: line.edit(found)) is not None:
+            self.show_line(line)
 
     def show_line(self, line: Day) -> None:
         self.line = line
@@ -326,7 +341,7 @@ class PickLine(_Labelled):
 
     def _told(self, index: int) -> None:
         line, value = self.line, self.options[index][0]
-        if not self.hand_over(lambda: line.edit(value)):
+        if self.hand_over(lambda: line.edit(value)) is not None:
             self.show_line(line)
 
     def show_line(self, line: Pick) -> None:
@@ -359,7 +374,7 @@ class TickLine(QPushButton):
 
     def show_line(self, line: Tick) -> None:
         self.line = line
-        self.setText(f"{'☑' if line.value else '☐'}  {line.label}")
+        self.setText(on_button(f"{'☑' if line.value else '☐'}  {line.label}"))
 
 
 class PressLine(QPushButton):
@@ -378,5 +393,5 @@ class PressLine(QPushButton):
 
     def show_line(self, line: Press) -> None:
         self.line = line
-        self.setText(line.words)
+        self.setText(on_button(line.words))
         self.setEnabled(line.enabled)

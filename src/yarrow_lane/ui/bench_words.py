@@ -7,6 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from yarrow_lane.ui.bench_sheet import Deed, Fact, Headline, Note, Swatch, Table
+from yarrow_lane.ui.kit.plain import PlainLabel
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -20,10 +21,9 @@ def set_property(widget: QWidget, name: str, value: str) -> None:
 
 
 def small_label(text: str, role: str = "", size: float = 14) -> QLabel:
-    label = QLabel(text)
+    label = PlainLabel(text)
     label.setFont(lettering(size))
     label.setWordWrap(True)
-    label.setTextFormat(Qt.TextFormat.PlainText)
     if role:
         label.setProperty("role", role)
     return label
@@ -55,13 +55,12 @@ class FactLine(QWidget):
         set_property(self._value, "tone", line.mood)
 
 
-class NoteLine(QLabel):
+class NoteLine(PlainLabel):
     """A sentence in small type."""
 
     def __init__(self, line: Note) -> None:
         super().__init__()
         self.setWordWrap(True)
-        self.setTextFormat(Qt.TextFormat.PlainText)
         self.setFont(lettering(13.5))
         self.setProperty("role", "soft")
         self.show_line(line)
@@ -100,13 +99,12 @@ class DeedLine(QWidget):
         self._detail.setText(line.detail)
 
 
-class HeadlineLine(QLabel):
+class HeadlineLine(PlainLabel):
     """A name in large type."""
 
     def __init__(self, line: Headline) -> None:
         super().__init__()
         self.setWordWrap(True)
-        self.setTextFormat(Qt.TextFormat.PlainText)
         self.setFont(lettering(19, "bold", SERIF))
         self.show_line(line)
 

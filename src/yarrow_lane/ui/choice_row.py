@@ -3,11 +3,12 @@
 from typing import Any
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QPushButton, QWidget
 
 from yarrow_lane.ui.bench_editors import Hand
 from yarrow_lane.ui.bench_sheet import ChoiceSheet, Switch
 from yarrow_lane.ui.kit.flow import FlowLayout
+from yarrow_lane.ui.kit.plain import PlainLabel, on_button
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 
@@ -25,7 +26,7 @@ class ChoiceRow(QWidget):
         self._shape: tuple[object, ...] = ()
         self._switches: tuple[Switch, ...] = ()
         self._buttons: dict[tuple[int, Any], QPushButton] = {}
-        self.remark = QLabel()
+        self.remark = PlainLabel()
 
     def show_sheet(self, sheet: ChoiceSheet) -> None:
         """Show what differs from before."""
@@ -43,7 +44,7 @@ class ChoiceRow(QWidget):
     def button(self, words: str, of: str = "") -> QPushButton:
         """The button with those words, of the switch with that label where several have them; raises KeyError."""
         for (number, _), button in self._buttons.items():
-            if button.text() == words and of in ("", self._switches[number].label):
+            if button.text() == on_button(words) and of in ("", self._switches[number].label):
                 return button
         raise KeyError(words)
 
@@ -62,22 +63,21 @@ class ChoiceRow(QWidget):
         self._buttons = {}
         for number, switch in enumerate(sheet.switches):
             if switch.label:
-                label = QLabel(switch.label)
+                label = PlainLabel(switch.label)
                 label.setContentsMargins(px(10) if number else 0, 0, 0, 0)
                 label.setFont(lettering(14))
                 label.setProperty("role", "soft")
                 self._row.addWidget(label)
             for value, words in switch.options:
-                button = QPushButton(words)
+                button = QPushButton(on_button(words))
                 button.setFont(lettering(14.5))
                 button.setCheckable(switch.chosen is not None)
                 button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
                 button.clicked.connect(lambda _=False, n=number, v=value: self._press(n, v))
                 self._buttons[number, value] = button
                 self._row.addWidget(button)
-        self.remark = QLabel()
+        self.remark = PlainLabel()
         self.remark.setContentsMargins(px(10), 0, 0, 0)
         self.remark.setFont(lettering(13.5))
-        self.remark.setTextFormat(Qt.TextFormat.PlainText)
         self.remark.setProperty("role", "soft")
         self._row.addWidget(self.remark)

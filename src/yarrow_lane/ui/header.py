@@ -3,13 +3,14 @@
 from datetime import datetime
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from yarrow_lane.commission.standing import Outlook
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.lengths import size_text
 from yarrow_lane.ui.bench_words import set_property
+from yarrow_lane.ui.kit.plain import PlainLabel, tip
 from yarrow_lane.ui.rooms.studio.view import StudioView
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 
@@ -31,14 +32,12 @@ class Header(QWidget):
         self.shelf.setFont(lettering(14))
         self.shelf.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.shelf.clicked.connect(self.back)
-        self.title, self.small, self.promise, self.standing = QLabel(), QLabel(), QLabel(), QLabel()
+        self.title, self.small, self.promise, self.standing = PlainLabel(), PlainLabel(), PlainLabel(), PlainLabel()
         self.title.setFont(lettering(23, "bold", SERIF))
         self.small.setFont(lettering(14.5))
         self.small.setProperty("role", "soft")
         self.promise.setFont(lettering(14.5, "bold"))
         self.standing.setFont(lettering(14.5, "bold"))
-        for label in (self.title, self.small, self.promise, self.standing):
-            label.setTextFormat(Qt.TextFormat.PlainText)
         # A very long name gives way before the promise does.
         for label in (self.title, self.small):
             label.setSizePolicy(
@@ -59,14 +58,14 @@ class Header(QWidget):
         self.shelf.setVisible(not in_studio)
         room = max(px(160), self.width() - px(560))
         self.title.setText(self.title.fontMetrics().elidedText(title, Qt.TextElideMode.ElideRight, room))
-        self.title.setToolTip(title)
+        self.title.setToolTip(tip(title))
         self.promise.setText(promise)
         self.standing.setText(standing)
         right = max(label.sizeHint().width() for label in (self.promise, self.standing))
         shelf = 0 if in_studio else self.shelf.sizeHint().width()
         left = self.width() - shelf - self.title.sizeHint().width() - right - px(96)
         self.small.setText(self.small.fontMetrics().elidedText(small, Qt.TextElideMode.ElideRight, left))
-        self.small.setToolTip(small)
+        self.small.setToolTip(tip(small))
         self.promise.setVisible(bool(promise))
         self.standing.setVisible(bool(standing))
         set_property(self.standing, "tone", "wrong" if wrong else "good")

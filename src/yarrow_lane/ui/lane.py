@@ -5,6 +5,7 @@ from PySide6.QtGui import QColor, QFontMetricsF, QMouseEvent, QPainter, QPainter
 from PySide6.QtWidgets import QToolTip, QWidget
 
 from yarrow_lane.lane.doors import Door
+from yarrow_lane.ui.kit.plain import tip
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -120,4 +121,4 @@ class Lane(QWidget):
         if door is None or not words:
             QToolTip.hideText()
         else:
-            QToolTip.showText(event.globalPosition().toPoint(), f"{door.name}: {words}", self)
+            QToolTip.showText(event.globalPosition().toPoint(), tip(f"{door.name}: {words}"), self)

@@ -9,13 +9,17 @@ from pathlib import Path
 
 import platformdirs
 from PySide6.QtCore import QEventLoop, QTimer
-from PySide6.QtWidgets import QApplication, QMessageBox
+from PySide6.QtWidgets import QApplication
 
 from yarrow_lane import __version__
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.store.restore import restore
 from yarrow_lane.store.store import Store
+from yarrow_lane.ui.guard import Guard
+from yarrow_lane.ui.restore_sheet import RestoreSheet
 from yarrow_lane.ui.theme.lettering import load_fonts
+from yarrow_lane.ui.theme.sheet import wear
 from yarrow_lane.ui.window import Window
 from yarrow_lane.workers.pool import Workers
 
@@ -33,36 +37,102 @@ def data_folder() -> Path:
 
 
 class Application:
-    """Holds the open studio: one store, one desk, one window, and the workers that serve it."""
+    """Holds the open studio: one store, one desk, one window, and the workers that serve it.
+
+    `window` is None while a studio did not open; then `failed` is the sheet that says why and offers its copies.
+    """
 
     def __init__(self, folder: Path) -> None:
+        """Raises `Trouble`; `start` says it in a window instead."""
         self.window: Window | None = None
+        self.failed: RestoreSheet | None = None
         self.workers = Workers()
         self._store: Store | None = None
-        self.open(folder)
+        self._folder = folder
+
+    def start(self) -> Trouble | None:
+        """Open the studio; returns why it did not open, which a window then says."""
+        try:
+            self.open(self._folder)
+        except Exception as error:
+            return self._say_why(error)
+        return None
 
     def open(self, folder: Path) -> None:
         """Open a studio in place of the one that is open; raises `Trouble` and keeps the old one."""
         store = Store(folder, local_now().date())
+        try:
+            window = Window(Desk(store, local_now), self.workers)
+        except BaseException:
+            store.close()
+            raise
         old_window, old_store = self.window, self._store
-        self._store = store
-        self.window = Window(Desk(store, local_now), self.workers)
-        self.window.demo_wanted.connect(self.window.workroom.guard.guarded(self.open_demo))
-        self.window.show()
+        self._store, self._folder, self.window = store, folder, window
+        window.demo_wanted.connect(window.workroom.guard.guarded(self.open_demo))
+        window.restore_wanted.connect(window.workroom.guard.guarded(self.restore))
+        window.show()
         if old_window is not None and old_store is not None:
-            old_window.close()
+            old_window.end()
             old_store.close()
 
     def open_demo(self) -> None:
         """Build today's demo studio if need be, and open it."""
         self.open(demo_folder(data_folder(), local_now()))
 
-    def close(self) -> None:
-        if self.window is not None:
-            self.window.close()
-        self.workers.close()
+    def restore(self, copy: Path) -> None:
+        """Close the studio, put the copy in its place and open it; when that fails the studio is opened as it was."""
+        if self.window is not None and not self.window.close():
+            return  # it has said what keeps it open
+        self._let_go()
+        folder, words, wrong = self._folder, "", False
+        try:
+            aside = restore(folder, copy, local_now())
+            words = f"Restored from {copy.name}. What was there before is in {aside}."
+        except Trouble as trouble:
+            words, wrong = trouble.sentence, True
+        if self.start() is None and self.window is not None:
+            self.window.say(words, wrong)
+
+    def _say_why(self, error: Exception) -> Trouble:
+        """A window with the sentence, the folder and its copies; where it happened goes to the log."""
+        said: list[Trouble] = []
+        guard = Guard(self._folder, said.append)
+        guard.note(error)
+        trouble = error if isinstance(error, Trouble) else guard.fault(error)
+        guard.close()
+        if self.failed is None:
+            wear(_application(), False, 100)
+            self.failed = RestoreSheet(self._folder, local_now)
+            self.failed.setWindowTitle("Yarrow Lane")
+            self.failed.resize(1000, 700)
+            self.failed.chosen.connect(self.restore)
+            self.failed.left.connect(self.failed.close)
+        self.failed.show_copies(trouble=trouble)
+        return trouble
+
+    def _let_go(self) -> None:
         if self._store is not None:
             self._store.close()
+        self.window, self._store = None, None
+
+    def close(self) -> bool:
+        """Close everything; returns whether all threads and processes ended in their time."""
+        if self.failed is not None:
+            self.failed.close()
+        if self.window is not None:
+            self.window.end()
+            ended = self.window.threads.ended
+        else:
+            ended = True
+        ended = self.workers.close() and ended
+        self._let_go()
+        return ended
+
+
+def _application() -> QApplication:
+    qt = QApplication.instance()
+    assert isinstance(qt, QApplication)
+    return qt
 
 
 def demo_folder(data: Path, now: datetime) -> Path:
@@ -100,20 +170,28 @@ def main(argv: list[str] | None = None) -> int:
     load_fonts()
     try:
         folder = wanted.studio or (demo_folder(data_folder(), local_now()) if wanted.demo else data_folder() / "studio")
-        application = Application(folder)
-    except Trouble as trouble:
-        print(trouble.sentence, file=sys.stderr)
-        if not wanted.shot and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
-            QMessageBox.critical(None, "Yarrow Lane", trouble.sentence)
+    except Trouble as none:
+        print(none.sentence, file=sys.stderr)
         return 1
+    application = Application(folder)
+    trouble = application.start()
+    if trouble is not None:
+        print(trouble.sentence, file=sys.stderr)
     gc.freeze()  # what is loaded by now stays: looking through it for garbage would stop the window for a tenth of a second
     gc.enable()
+    code = 1
     try:
-        if wanted.shot:
-            return _shoot(qt, application, wanted.shot)
-        return qt.exec()
+        if wanted.shot and application.window is not None:
+            code = _shoot(qt, application, wanted.shot)
+        elif trouble is None or (not wanted.shot and qt.platformName() != "offscreen"):
+            code = qt.exec()
     finally:
-        application.close()
+        if not application.close():
+            # What hangs in the system cannot be waited for; everything on record is on the disk.
+            print("Something was still waiting for a disk or a process; Yarrow Lane ended without it.", file=sys.stderr)
+            sys.stderr.flush()
+            os._exit(code)
+    return code
 
 
 def _shoot(qt: QApplication, application: Application, file: Path) -> int:

@@ -3,8 +3,9 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from yarrow_lane.ui.kit.plain import PlainLabel
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 
@@ -19,12 +20,11 @@ class QuestionStrip(QWidget):
         row.setContentsMargins(px(18), px(8), px(12), px(8))
         words = QVBoxLayout()
         words.setSpacing(px(2))
-        self.title, self.list = QLabel(), QLabel()
+        self.title, self.list = PlainLabel(), PlainLabel()
         self.title.setFont(lettering(15.5, "bold"))
         self.list.setFont(lettering(14.5))
         for label in (self.title, self.list):
             label.setWordWrap(True)
-            label.setTextFormat(Qt.TextFormat.PlainText)
             words.addWidget(label)
         row.addLayout(words, 1)
         self.yes, self.no = QPushButton("Do it"), QPushButton("Leave it")

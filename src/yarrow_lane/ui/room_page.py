@@ -16,6 +16,7 @@ from yarrow_lane.lane.doors import door_after
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.lane.standing import Standing, act_detail, can_be_done
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench import Bench
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Field, Meaning, NextAct, Note, Press, Section
 from yarrow_lane.ui.choice_row import ChoiceRow
@@ -67,8 +68,14 @@ class RoomPage(QWidget):
     # --- changing
 
     def hand(self, meaning: Callable[[], Meaning]) -> Trouble | None:
-        """Work out what a change means and take it; returns the trouble it ran into, which has been said already."""
-        return self.workroom.guard.attempt(lambda: self.take(meaning()))
+        """Work out what a change means and take it; returns the trouble it ran into, which has been said already.
+
+        After trouble the page shows what is on record again, not what was wanted.
+        """
+        trouble = self.workroom.guard.attempt(lambda: self.take(meaning()))
+        if isinstance(trouble, StoreTrouble):
+            self.workroom.guard.attempt(self.refresh)
+        return trouble
 
     def take(self, meaning: Meaning) -> None:
         """Put a change on record; one that touches later work is shown first."""

@@ -12,6 +12,8 @@ from yarrow_lane.measure.progress import Cancelled, Progress
 from yarrow_lane.measure.trouble import Trouble
 
 _THREADS = 4  # our choice: they wait for disk and workers, two of which are at work at a time
+_ENDING_MS = 10_000  # our choice: workers are given two seconds to stop, a disk longer
+_STUCK: list[QThreadPool] = []  # a pool waits for its threads when it goes: one that would wait for ever never goes
 _NICENESS = 10  # our choice: about a tenth of the interface thread's share while both want a core
 
 
@@ -71,6 +73,7 @@ class Threads(QObject):
         self._pool = QThreadPool()
         self._pool.setMaxThreadCount(_THREADS)
         self._guard, self._fault = guard, fault
+        self.ended = True
         self._open: set[Ticket] = set()
         self.answered.connect(self._answer)
         self.advanced.connect(self._advance)
@@ -105,9 +108,11 @@ class Threads(QObject):
             self.idle.emit()
 
     def close(self) -> None:
-        """Drop everything and wait for the threads."""
+        """Drop everything and wait for the threads, but not without end: a disk that hangs must not hold the window."""
         for ticket in self._open:
             ticket.drop()
         self._pool.clear()
-        self._pool.waitForDone()
+        self.ended = self._pool.waitForDone(_ENDING_MS)
+        if not self.ended:
+            _STUCK.append(self._pool)
         self._open.clear()

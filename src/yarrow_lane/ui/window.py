@@ -8,13 +8,16 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QStackedWi
 
 from yarrow_lane.desk.desk import STUDIO, Change, Desk
 from yarrow_lane.lane.doors import DOORS
+from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.store.trouble import Damaged
 from yarrow_lane.ui.header import Header, show_commission, show_studio
 from yarrow_lane.ui.keys import take_key
 from yarrow_lane.ui.keys_sheet import KeysSheet
 from yarrow_lane.ui.lane import Lane
-from yarrow_lane.ui.messages import MessageStrip
+from yarrow_lane.ui.messages import MessageStrip, Offer
 from yarrow_lane.ui.pasting import Pasted, local_files
 from yarrow_lane.ui.question import QuestionStrip
+from yarrow_lane.ui.restore_sheet import RestoreSheet
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.studio.page import StudioPage
 from yarrow_lane.ui.rooms_table import BY_NAME, STUDIO_ROOM
@@ -25,9 +28,10 @@ from yarrow_lane.workers.pool import Workers
 
 
 class Window(QMainWindow):
-    """One studio on the screen. `demo_wanted` asks for the demo studio instead."""
+    """One studio on the screen. `demo_wanted` asks for the demo studio instead, `restore_wanted` for a copy (its path) of this one."""
 
     demo_wanted = Signal()
+    restore_wanted = Signal(object)
 
     def __init__(self, desk: Desk, workers: Workers) -> None:
         super().__init__()
@@ -35,16 +39,19 @@ class Window(QMainWindow):
         self._worn = (desk.studio.evening, desk.studio.text_percent)
         self._wear()
         self.message = MessageStrip()
-        self.workroom = Workroom(desk, workers, self.say, self.open_door)
+        self.workroom = Workroom(desk, workers, self.say, self.report, self.open_door)
         self.threads = self.workroom.threads
         self._pasted = Pasted()
         self.commission_id, self.door = "", ""
+        self._ending = False
         self.setWindowTitle("Yarrow Lane")
         self.setAcceptDrops(True)
         self.resize(1280, 800)
         self._build()
         desk.listen(self._changed)
         self._go_where_left()
+        if desk.store.trouble is not None:
+            self.report(desk.store.trouble)
 
     # --- made of
 
@@ -69,6 +76,9 @@ class Window(QMainWindow):
             box.addWidget(strip)
         self.setCentralWidget(body)
         self.keys_sheet = KeysSheet(self)
+        self.restore_sheet = RestoreSheet(self.desk.store.folder, self.desk.clock, self)
+        self.restore_sheet.chosen.connect(self.restore_wanted)
+        self.restore_sheet.left.connect(self._restore_left)
         guarded = self.workroom.guard.guarded
         self.header.back.connect(guarded(self.open_studio))
         self.lane.chosen.connect(guarded(lambda door: self.open_door(self.commission_id, door)))
@@ -76,6 +86,7 @@ class Window(QMainWindow):
     def _made_studio(self) -> StudioPage:
         page = StudioPage(self.workroom)
         page.demo_wanted.connect(self.demo_wanted)
+        page.restore_wanted.connect(self.workroom.guard.guarded(self.show_copies))
         self._take_in(STUDIO_ROOM.name, page)
         return page
 
@@ -131,25 +142,26 @@ class Window(QMainWindow):
         page.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def _leave(self) -> None:
+        """Raises `StoreTrouble` while words cannot be stored: the painter then stays with them."""
+        self.message.clear()  # what is said from here on is still said where one arrives
         self.question.leave()
         self.current.bench.rest(False)
         self.current.bench.store_pending()
 
     def _arrived(self) -> None:
-        self.message.clear()
-        self.desk.remember("place", [self.commission_id, self.door])
         self._refresh_frame()
+        self.workroom.guard.attempt(lambda: self.desk.remember("place", [self.commission_id, self.door]))
 
     def _go_where_left(self) -> None:
-        place = self.desk.recall("place")
-        if place and place[0] in self.desk.studio.on_shelf and place[1] in DOORS:
-            if self.workroom.guard.attempt(lambda: self.open_door(place[0], place[1])) is None:
-                return
-            words = self.message.text
-            self.open_studio()
-            self.say(words, True)
-        else:
-            self.open_studio()
+        match self.desk.recall("place"):
+            case [str(commission_id), str(door)] if commission_id in self.desk.studio.on_shelf and door in DOORS:
+                if self.workroom.guard.attempt(lambda: self.open_door(commission_id, door)) is None:
+                    return
+                words = self.message.text
+                self.open_studio()
+                self.say(words, True)
+            case _:  # nowhere yet, or its memory is damaged: nothing is lost by it
+                self.open_studio()
 
     # --- showing
 
@@ -192,6 +204,21 @@ class Window(QMainWindow):
     def say(self, text: str, wrong: bool) -> None:
         """Say something at the foot of the window."""
         self.message.say(text, wrong)
+
+    def report(self, trouble: Trouble) -> None:
+        """Say what went wrong, and offer what may mend it."""
+        offer = Offer("Restore…", self.workroom.guard.guarded(self.show_copies)) if isinstance(trouble, Damaged) else None
+        self.message.say(trouble.sentence, True, offer)
+
+    def show_copies(self) -> None:
+        """The copies of the studio, laid over the window."""
+        self.current.bench.rest(True)
+        elsewhere = self.desk.store.elsewhere
+        self.restore_sheet.show_copies(() if elsewhere is None else (elsewhere,))
+
+    def _restore_left(self) -> None:
+        self.current.bench.rest(False)
+        self.current.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def _ask(self, what: str, changes: tuple[str, ...], then: object) -> None:
         bench = self.current.bench
@@ -236,6 +263,25 @@ class Window(QMainWindow):
 
     def quit(self) -> None:
         self.close()
+
+    def end(self) -> None:
+        """Close whatever is under way or cannot be stored: the painter said so, or the program ends."""
+        self._ending = True
+        self.close()
+
+    def _may_close(self) -> bool:
+        """Whether everything is on record and nothing is under way; else it is said, with a way to close all the same."""
+        if self._ending:
+            self.workroom.guard.attempt(self.current.bench.store_pending)
+            return True
+        trouble = self.workroom.guard.attempt(self.current.bench.store_pending)
+        trouble = trouble or self.workroom.guard.attempt(self.workroom.arrivals.land)
+        running = self.workroom.works.now
+        if trouble is None and not running:
+            return True
+        words = trouble.sentence if trouble is not None else " · ".join(f"{w.title}: {w.words}" for w in running)
+        self.message.say(f"Not closed yet. {words}", trouble is not None, Offer("Close all the same", self.end))
+        return False
 
     def undo(self) -> None:
         self._step_in_time(self.desk.undo(self._document), "Taken back", "There is nothing to take back here.")
@@ -290,12 +336,15 @@ class Window(QMainWindow):
         self.workroom.guard.attempt(step)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        self.keys_sheet.setGeometry(self.rect())
+        for sheet in (self.keys_sheet, self.restore_sheet):
+            sheet.setGeometry(self.rect())
         if self.header.title.text():
             self.workroom.guard.attempt(self._refresh_frame)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        self.workroom.guard.attempt(self.current.bench.store_pending)
+        if not self._may_close():
+            event.ignore()
+            return
         self.workroom.close()  # first: what stops says so to the pages
         for page in self.pages.values():
             page.left()

@@ -16,6 +16,7 @@ from yarrow_lane.ui.guard import Guard
 from yarrow_lane.ui.judging import Judging
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.references import References
+from yarrow_lane.ui.safekeeping import Safekeeping
 from yarrow_lane.ui.threads import Threads
 from yarrow_lane.ui.works import Works
 from yarrow_lane.workers.pool import Workers
@@ -26,25 +27,27 @@ _TIDY_AFTER_MS, _TIDY_STEP_MS = 20_000, 200  # our choice: idle work waits, and 
 class Workroom(QObject):
     """Made once for a window; it outlives pages, themes and sizes of text.
 
-    `say(text, wrong)` shows a message, `open_door(id, door)` goes there.
+    `say(text, wrong)` shows a message, `report(trouble)` what went wrong, `open_door(id, door)` goes there.
     """
 
     def __init__(
-        self, desk: Desk, workers: Workers, say: Callable[[str, bool], None], open_door: Callable[[str, str], None]
+        self, desk: Desk, workers: Workers, say: Callable[[str, bool], None], report: Callable[[Trouble], None],
+        open_door: Callable[[str, str], None],
     ) -> None:  # fmt: skip
         super().__init__()
-        self.desk, self.say, self.open_door = desk, say, open_door
-        self.guard = Guard(desk.store.folder, say)
+        self.desk, self.say, self.report, self.open_door = desk, say, report, open_door
+        self.guard = Guard(desk.store.folder, report)
         self.threads = Threads(self.guard.attempt, self.guard.fault)
-        self.derived = Derived(self.threads, desk.store.cache, self._failed)
+        self.derived = Derived(self.threads, desk.store.cache, report)
         self.pictures = Pictures(desk.store.photos, self.derived, workers)
         self.references = References(self.pictures, self.derived, workers)
         self.photographs = Photographs(desk.store.photos, in_a_worker(workers))
         self.judging = Judging(self.pictures, self.derived, workers)
         self.workers = workers
         self.arrivals = Arrivals(desk, self.photographs, self.threads, self.guard, say)
-        self.works = Works(self.threads, self._failed)
+        self.works = Works(self.threads, report)
         self.works.watch(self.arrivals, self.arrivals.progressed)
+        self.safekeeping = Safekeeping(desk.store, self.works, say, desk.clock)
         self._tidying = desk.tidy()
         self._tidy = QTimer(self)
         self._tidy.setInterval(_TIDY_AFTER_MS)
@@ -54,9 +57,6 @@ class Workroom(QObject):
     @property
     def now(self) -> datetime:
         return self.desk.clock()
-
-    def _failed(self, trouble: Trouble) -> None:
-        self.say(trouble.sentence, True)
 
     def _tidy_a_little(self) -> None:
         """One small step of the idle work; when all is done it begins again after a while."""
@@ -68,6 +68,11 @@ class Workroom(QObject):
         except StopIteration:
             self._tidying = self.desk.tidy()
             self._tidy.setInterval(60 * _TIDY_AFTER_MS)
+            self.safekeeping.daily()
+        except Trouble:
+            self._tidying = self.desk.tidy()
+            self._tidy.setInterval(60 * _TIDY_AFTER_MS)
+            raise
 
     def write_file(self, path: Path, data: bytes) -> None:
         """Write a document; raises `Trouble` that names the file."""

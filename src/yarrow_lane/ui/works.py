@@ -4,10 +4,11 @@ from collections.abc import Callable
 from typing import Any, Protocol
 
 from PySide6.QtCore import QObject, Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.ui.kit.plain import PlainLabel
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.threads import Threads, Ticket
 
@@ -106,9 +107,8 @@ class WorksStrip(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         row = QHBoxLayout(self)
         row.setContentsMargins(px(18), px(4), px(12), px(4))
-        self.words = QLabel()
+        self.words = PlainLabel()
         self.words.setFont(lettering(14.5))
-        self.words.setTextFormat(Qt.TextFormat.PlainText)
         row.addWidget(self.words, 1)
         self.stop = QPushButton("Stop")
         self.stop.setFont(lettering(14))

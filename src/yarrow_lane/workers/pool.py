@@ -9,6 +9,7 @@ import time
 from dataclasses import dataclass
 from typing import Any
 
+from yarrow_lane.measure.faults import FaultElsewhere
 from yarrow_lane.measure.progress import SILENT, Cancelled, Progress
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.workers.wire import Wire, pair
@@ -16,6 +17,7 @@ from yarrow_lane.workers.wire import Wire, pair
 WORKERS = 2  # our choice: two cores
 _NICENESS = 10  # our choice: about a tenth of the interface's share while both want a core
 _LOOK_S = 0.05  # our choice: how often it is asked whether the answer is still wanted
+_ENDING_S = 5.0  # our choice: a killed process is gone in milliseconds
 _STOPPING_S = 2.0  # our choice: a question that does not stop by then is ended with its process
 
 
@@ -71,10 +73,15 @@ class _Worker:
         """Whoever waits for its answer hears that it is gone."""
         self._process.kill()
 
-    def end(self) -> None:
+    def end(self) -> bool:
+        """End the process; False when the system does not let go of it in time, as it may while a disk hangs."""
         self._wire.close()
         self._process.kill()
-        self._process.wait()
+        try:
+            self._process.wait(_ENDING_S)
+        except subprocess.TimeoutExpired:
+            return False
+        return True
 
 
 class Workers:
@@ -88,7 +95,7 @@ class Workers:
         self._free: list[_Worker] = []
         self._busy: set[_Worker] = set()
         self._changed = threading.Condition()
-        self._closed = False
+        self._closed, self._ended = False, True
 
     def ask(self, question: str, *arguments: Any, progress: Progress = SILENT, limits: Limits = Limits()) -> Any:
         """Answer "module:function" of this program with these arguments, in a process; blocks the calling thread.
@@ -116,7 +123,7 @@ class Workers:
             raise Trouble(*found)
         if said == "memory":
             raise _trouble(f"it needs more than {limits.memory_bytes / 1e9:.0f} GB of memory")
-        raise RuntimeError(found)
+        raise FaultElsewhere(found)
 
     def _take(self, progress: Progress) -> _Worker:
         with self._changed:
@@ -137,19 +144,20 @@ class Workers:
             if whole and not self._closed:
                 self._free.append(worker)
             else:
-                worker.end()
+                self._ended = worker.end() and self._ended
             self._changed.notify()
 
-    def close(self) -> None:
-        """End all processes; questions under way fail."""
+    def close(self) -> bool:
+        """End all processes; questions under way fail. Returns whether all that were ended went in time."""
         with self._changed:
             self._closed = True
             for worker in self._free:
-                worker.end()
+                self._ended = worker.end() and self._ended
             self._free.clear()
             for worker in self._busy:  # whoever asked it ends it
                 worker.kill()
             self._changed.notify_all()
+            return self._ended
 
 
 def _trouble(why: str) -> WorkerTrouble:

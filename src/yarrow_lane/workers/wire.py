@@ -12,6 +12,7 @@ from typing import Any
 
 _LARGE_BYTES = 65_536  # our choice: smaller arrays travel in the pickle
 _LENGTH = 8
+_PIECE_S = 30.0  # our choice: the rest of a message that has begun comes at once unless its process hangs
 _MOST_FILES = 16
 
 
@@ -20,6 +21,7 @@ class Wire:
 
     def __init__(self, end: socket.socket) -> None:
         self._end = end
+        end.settimeout(_PIECE_S)
 
     def fileno(self) -> int:
         return self._end.fileno()

@@ -9,6 +9,7 @@ import time
 from pathlib import Path
 from typing import Any
 
+from yarrow_lane.measure.faults import places_of
 from yarrow_lane.measure.progress import Cancelled, Progress
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.workers.wire import Wire
@@ -56,7 +57,7 @@ def answer(question: str, arguments: tuple[Any, ...], progress: Progress) -> tup
     except Exception as error:  # whatever went wrong must reach the person, not vanish in a process
         # OpenCV says that memory ran out with an error of its own.
         said = "memory" if "Insufficient memory" in str(error) else "fault"
-        return said, f"{type(error).__name__}: {error}"
+        return said, places_of(error)
 
 
 def main(file: int) -> None:
@@ -64,6 +65,7 @@ def main(file: int) -> None:
     wire = Wire(socket.socket(fileno=file))
     while True:
         try:
+            select.select([wire], [], [])  # idle for as long as the window lives: when it goes, this ends too
             message = wire.receive()
             if message[0] == "stop":
                 continue  # it came after the answer had gone

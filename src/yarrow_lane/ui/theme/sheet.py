@@ -34,6 +34,12 @@ def style_sheet(c: Colours) -> str:
     #table {{ background: {SURROUND}; }}
     #message {{ background: {c.field}; border-top: 2px solid {c.rule}; }}
     #message[tone="wrong"] {{ border-top: 2px solid {c.wrong}; }}
+    #sheet {{ background: {c.panel}; border: 1px solid {c.soft}; }}
+    QTreeWidget {{ background: {c.field}; border: 1px solid {c.rule}; outline: none;
+        selection-background-color: {c.chosen}; selection-color: {c.on_chosen}; }}
+    QTreeWidget::item {{ padding: {px(4)}px {px(8)}px; }}
+    QTreeWidget::item:selected {{ background: {c.chosen}; color: {c.on_chosen}; }}
+    QHeaderView::section {{ background: {c.panel}; color: {c.soft}; border: none; padding: {px(3)}px {px(8)}px; }}
     QLabel {{ background: transparent; }}
     QLabel[role="soft"] {{ color: {c.soft}; }}
     QLabel[role="head"] {{ color: {c.soft}; font-weight: bold; }}

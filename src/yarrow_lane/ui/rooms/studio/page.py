@@ -1,15 +1,18 @@
 """The studio page: shelf, weeks ahead and today's acts."""
 
 from collections.abc import Callable
+from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QVBoxLayout
+from PySide6.QtWidgets import QFileDialog, QVBoxLayout
 
 from yarrow_lane.commission.studio import Studio, take_off_shelf
 from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.store.copies import copies_in, newest_day
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.studio.papers import calendar_bytes, hours_text
+from yarrow_lane.ui.rooms.studio.settings import Kept
 from yarrow_lane.ui.rooms.studio.shelf import Shelf
 from yarrow_lane.ui.rooms.studio.view import OnBench, StartForm, StudioView, studio_view
 from yarrow_lane.ui.rooms.studio.weeks import Weeks
@@ -20,6 +23,7 @@ class StudioPage(RoomPage):
     """All commissions at once."""
 
     demo_wanted = Signal()
+    restore_wanted = Signal()
 
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
@@ -44,7 +48,7 @@ class StudioPage(RoomPage):
         found = standings.outlooks(now)
         view = studio_view(
             self.studio, found, standings.unreadable(), standings.painted_today(now), now, self.selected, self.on_bench, self.form,
-            self,
+            self._kept() if self.on_bench == "settings" else Kept(), self,
         )  # fmt: skip
         self.view = view
         self.shelf.show_canvases(view.shelf, self.selected)
@@ -101,6 +105,37 @@ class StudioPage(RoomPage):
     def set_studio(self, label: str, step: Callable[[Studio], Studio]) -> None:
         """Another setting; the word joins nothing: each is one change."""
         self.desk.do_studio(label, step)
+
+    # --- copies
+
+    def _kept(self) -> Kept:
+        store = self.desk.store
+        here = copies_in(store.folder)
+        there = copies_in(store.elsewhere) if store.elsewhere is not None else ()
+        return Kept(
+            len(here), newest_day(here), str(store.elsewhere.parent) if store.elsewhere is not None else "", newest_day(there)
+        )  # fmt: skip
+
+    def keep_elsewhere(self) -> None:
+        """Choose a folder on a stick, another disk or one that is synced."""
+        chosen = QFileDialog.getExistingDirectory(self, "Keep a copy of the studio in this folder", str(Path.home()))
+        if chosen:
+            self.workroom.safekeeping.keep_at(Path(chosen))
+            self.refresh()
+
+    def keep_nothing_elsewhere(self) -> None:
+        self.workroom.safekeeping.keep_at(None)
+        self.refresh()
+
+    def save_everything(self) -> None:
+        """The whole studio in one file."""
+        name = f"yarrow-lane {self.workroom.now:%Y-%m-%d}.zip"
+        path = self.choose_file("Save everything", name, ".zip")
+        if path is not None:
+            self.workroom.safekeeping.save_everything(path)
+
+    def show_copies(self) -> None:
+        self.restore_wanted.emit()
 
     def key(self, event: QKeyEvent) -> bool:
         if event.text() == "n" and self.on_bench != "start":

@@ -1,13 +1,14 @@
 """The studio's own settings on the bench, and what each means."""
 
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from datetime import date
 from typing import Protocol
 
 from yarrow_lane.commission.studio import Studio, set_climate
 from yarrow_lane.layers.drying import Climate
-from yarrow_lane.measure.days import WEEKDAYS
-from yarrow_lane.ui.bench_sheet import Amount, Field, Pick, Section, Tick
+from yarrow_lane.measure.days import WEEKDAYS, day_text
+from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Line, Note, Pick, Press, Section, Tick
 
 _DAY_WORDS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
@@ -16,10 +17,43 @@ class Hands(Protocol):
     """What the page does for the settings."""
 
     def set_studio(self, label: str, step: Callable[[Studio], Studio]) -> None: ...
+    def keep_elsewhere(self) -> None: ...
+    def keep_nothing_elsewhere(self) -> None: ...
+    def save_everything(self) -> None: ...
+    def show_copies(self) -> None: ...
 
 
-def settings_sections(studio: Studio, hands: Hands) -> tuple[Section, ...]:
-    """Name, air, hours and days, and the screen."""
+@dataclass(frozen=True)
+class Kept:
+    """What is kept of the studio: copies beside it, the newest day, and the place elsewhere with its own newest day."""
+
+    copies: int = 0
+    newest: date | None = None
+    elsewhere: str = ""
+    newest_elsewhere: date | None = None
+
+
+def kept_section(kept: Kept, hands: Hands) -> Section:
+    """The copies, and what can be done with them."""
+    lines: list[Line] = [
+        Fact(
+            "Copies in the studio", f"{kept.copies}, the last of {day_text(kept.newest)}" if kept.newest else str(kept.copies)
+        ),
+        Fact("Elsewhere", kept.elsewhere or "none", "plain" if kept.elsewhere else "wrong"),
+    ]
+    if kept.elsewhere:
+        lines.append(Fact("Last kept there", day_text(kept.newest_elsewhere) if kept.newest_elsewhere else "not reachable now"))
+    else:
+        lines.append(Note("When this disk goes, the studio goes with it: keep a copy on a stick or in a synced folder."))
+    lines.append(Press("Keep a copy at…", hands.keep_elsewhere))
+    if kept.elsewhere:
+        lines.append(Press("Keep none elsewhere", hands.keep_nothing_elsewhere))
+    lines += [Press("Save everything…", hands.save_everything), Press("Restore…", hands.show_copies)]
+    return Section("Kept safe", tuple(lines))
+
+
+def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section, ...]:
+    """Name, air, hours and days, the screen, and the copies."""
     climate, week, do = studio.climate, studio.week, hands.set_studio
 
     def day(number: int) -> Tick:
@@ -76,4 +110,5 @@ def settings_sections(studio: Studio, hands: Hands) -> tuple[Section, ...]:
                 ),
             ),
         ),
+        kept_section(kept, hands),
     )  # fmt: skip

@@ -30,7 +30,7 @@ from yarrow_lane.ui.bench_sheet import (
     plain_options,
 )
 from yarrow_lane.ui.rooms.studio.settings import Hands as SettingsHands
-from yarrow_lane.ui.rooms.studio.settings import settings_sections
+from yarrow_lane.ui.rooms.studio.settings import Kept, settings_sections
 
 WEEKS = 5
 OnBench = Literal["today", "start", "settings"]
@@ -110,7 +110,7 @@ class StudioView:
 
 def studio_view(
     studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
-    selected: str, on_bench: OnBench, form: StartForm, hands: Hands,
+    selected: str, on_bench: OnBench, form: StartForm, kept: Kept, hands: Hands,
 ) -> StudioView:  # fmt: skip
     """Work the page out from how every commission stands."""
     worries = sum(bool(o.worry) for o in found) + len(unreadable)
@@ -127,7 +127,7 @@ def studio_view(
         today=now.date(),
         rows=tuple(_row(o, studio) for o in found if o.standing.delivered is None),
         weekdays=studio.week.weekdays,
-        bench=_bench(studio, found, unreadable, painted_today, now, selected, on_bench, form, hands),
+        bench=_bench(studio, found, unreadable, painted_today, now, selected, on_bench, form, kept, hands),
         choices=_choices(on_bench, hands),
     )
 
@@ -171,12 +171,14 @@ def _row(o: Outlook, studio: Studio) -> WeekRow:
 
 def _bench(
     studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
-    selected: str, on_bench: OnBench, form: StartForm, hands: Hands,
+    selected: str, on_bench: OnBench, form: StartForm, kept: Kept, hands: Hands,
 ) -> BenchSheet:  # fmt: skip
     if on_bench == "start":
         return _start_bench(form, hands)
     if on_bench == "settings":
-        return BenchSheet(settings_sections(studio, hands), NextAct("Back to today", "", lambda: hands.put_on_bench("today")))
+        return BenchSheet(
+            settings_sections(studio, kept, hands), NextAct("Back to today", "", lambda: hands.put_on_bench("today"))
+        )
     if not found and not unreadable:
         welcome = "Start a commission: who is to be painted, for whom, in what, by when. Then drop the client's photographs on the window."
         section = Section("An empty studio", (Note(welcome), Press("Show the demo studio instead", hands.want_demo)))

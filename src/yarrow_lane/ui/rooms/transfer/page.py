@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from yarrow_lane.compose.reference import reference_key, working_px_per_mm
 from yarrow_lane.documents.print_plan import PRINT_PX_MM, plan_print
@@ -15,6 +15,7 @@ from yarrow_lane.transfer.squares import TRANSFER, mark_drawn, set_count, square
 from yarrow_lane.ui.bench_sheet import Meaning
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.plain import PlainLabel
 from yarrow_lane.ui.kit.reference_view import NO_CROP, show_reference
 from yarrow_lane.ui.kit.tools import PointsTool
 from yarrow_lane.ui.room_page import RoomPage
@@ -63,11 +64,10 @@ class TransferPage(RoomPage):
         row.addWidget(self.close_up)
         words = QVBoxLayout()
         words.setSpacing(px(4))
-        self.name, self.edges = QLabel(), QLabel()
+        self.name, self.edges = PlainLabel(), PlainLabel()
         self.name.setFont(lettering(24, "bold", SERIF))
         self.edges.setFont(lettering(16))
         for label in (self.name, self.edges):
-            label.setTextFormat(Qt.TextFormat.PlainText)
             label.setWordWrap(True)
             words.addWidget(label)
         words.addStretch(1)

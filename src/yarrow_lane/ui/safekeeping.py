@@ -1,0 +1,68 @@
+"""Copies of the studio elsewhere: made once a day when the place is there, and the whole studio in one file when it is wanted."""
+
+from collections.abc import Callable
+from datetime import date, datetime
+from pathlib import Path
+
+from yarrow_lane.measure.progress import Progress
+from yarrow_lane.store.bundle import write_bundle
+from yarrow_lane.store.copies import PLACE
+from yarrow_lane.store.elsewhere import keep_elsewhere, same_disk, wanted_at
+from yarrow_lane.store.store import Store
+from yarrow_lane.store.things import Brought
+from yarrow_lane.ui.works import Works
+
+_SAVING = "saving.part"
+
+
+class Safekeeping:
+    """Asked by the idle hours and by the studio's page; everything long runs beside the window."""
+
+    def __init__(
+        self, store: Store, works: Works, say: Callable[[str, bool], None], clock: Callable[[], datetime]
+    ) -> None:  # fmt: skip
+        self._store, self._works, self._say, self._clock = store, works, say, clock
+        self._tried: date | None = None
+
+    def daily(self) -> None:
+        """Bring the copy of the day to its place, once a day; a stick that is not put in is waited for."""
+        today, place = self._clock().date(), self._store.elsewhere
+        if place is not None and self._tried != today and wanted_at(place, today):
+            self._tried = today
+            self._bring(place, today, lambda brought: None)
+
+    def keep_at(self, chosen: Path | None) -> None:
+        """Keep a copy there from now on, the first at once; or none. Raises `StoreTrouble`."""
+        self._store.keep_elsewhere(chosen)
+        place, today = self._store.elsewhere, self._clock().date()
+        if chosen is None or place is None:
+            self._say("From now on no copy is kept elsewhere. What was kept there stays.", False)
+            return
+        self._tried = today
+        together = same_disk(chosen, self._store.folder)
+        warning = " It lies on the same disk as the studio: a stick or another disk is safer." if together else ""
+        self._bring(place, today, lambda brought: self._say(f"Kept at {place}: {brought.words}.{warning}", together))
+
+    def _bring(self, place: Path, today: date, done: Callable[[Brought], None]) -> None:
+        folder = self._store.folder
+        self._store.database.daily_copy(today)
+
+        def work(progress: Progress) -> Brought:
+            return keep_elsewhere(folder, place, today, progress)
+
+        self._works.run(f"Keeping a copy at {place.parent}", work, done)
+
+    def save_everything(self, target: Path) -> None:
+        """Write the whole studio into one file. Raises `StoreTrouble`."""
+        copy = self._store.database.copy_to(self._store.folder / PLACE / _SAVING)
+        photos = self._store.photos
+
+        def work(progress: Progress) -> Brought:
+            try:
+                return write_bundle(copy, photos, target, progress)
+            finally:
+                copy.unlink(missing_ok=True)
+
+        self._works.run(
+            "Saving everything", work, lambda brought: self._say(f"Everything is in {target}: {brought.words}.", False)
+        )
