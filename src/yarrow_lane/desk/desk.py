@@ -197,6 +197,9 @@ class Desk:
         self.store.database.remember(key, json.dumps(value))
 
     def recall(self, key: str) -> Any:
-        """What was remembered, or None."""
+        """What was remembered, or None; a memory that is damaged is none."""
         text = self.store.database.recall(key)
-        return None if text is None else json.loads(text)
+        try:
+            return None if text is None else json.loads(text)
+        except ValueError:
+            return None

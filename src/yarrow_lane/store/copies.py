@@ -5,13 +5,13 @@ import sqlite3
 from collections.abc import Iterable
 from contextlib import closing
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date, datetime, time
 from pathlib import Path
 
 from yarrow_lane.store.parts import Parts
 from yarrow_lane.store.schema import NEWEST, schema_number
 from yarrow_lane.store.sql import Sql, connect_unchanging
-from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
+from yarrow_lane.store.trouble import Damaged, StoreTrouble, disk_trouble
 from yarrow_lane.store.versions import Versions
 
 PLACE = "backups"
@@ -45,13 +45,17 @@ class Copy:
 
 def copies_in(folder: Path) -> tuple[Path, ...]:
     """The copies of a studio, the newest first."""
-    return tuple(sorted((folder / PLACE).glob("*.db"), key=_changed_at, reverse=True))
+    return tuple(sorted((folder / PLACE).glob("*.db"), key=_made_at, reverse=True))
 
 
-def _changed_at(path: Path) -> float:
+def _made_at(path: Path) -> float:
+    """Seconds since 1970: the end of the day its name tells, else when it was written."""
+    day = _day_of(path)
     try:
+        if day is not None:
+            return datetime.combine(day, time.max).timestamp()
         return path.stat().st_mtime
-    except OSError:
+    except (OSError, OverflowError, ValueError):
         return 0.0
 
 
@@ -70,6 +74,8 @@ def look_at(path: Path, whole: bool) -> Copy:
             return _looked_over(sql, path, at, whole)
     except (OSError, OverflowError, ValueError) as error:
         return Copy(path, None, False, str(error))
+    except Damaged:
+        return Copy(path, at, False, "it is damaged")
     except StoreTrouble as trouble:
         return Copy(path, at, False, trouble.why)
 

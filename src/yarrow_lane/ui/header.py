@@ -3,6 +3,7 @@
 from datetime import datetime
 
 from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from yarrow_lane.commission.standing import Outlook
@@ -22,6 +23,7 @@ class Header(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
+        self._said: tuple[str, str, str, str, bool, bool] | None = None
         self.setObjectName("header")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedHeight(px(52))
@@ -54,7 +56,12 @@ class Header(QWidget):
             right.addWidget(label)
         row.addLayout(right)
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        if self._said is not None:
+            self.show_words(*self._said)
+
     def show_words(self, title: str, small: str, promise: str, standing: str, wrong: bool, in_studio: bool) -> None:
+        self._said = (title, small, promise, standing, wrong, in_studio)
         self.shelf.setVisible(not in_studio)
         room = max(px(160), self.width() - px(560))
         self.title.setText(self.title.fontMetrics().elidedText(title, Qt.TextElideMode.ElideRight, room))

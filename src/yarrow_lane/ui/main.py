@@ -95,14 +95,13 @@ class Application:
 
     def _say_why(self, error: Exception) -> Trouble:
         """A window with the sentence, the folder and its copies; where it happened goes to the log."""
-        said: list[Trouble] = []
-        guard = Guard(self._folder, said.append)
-        guard.note(error)
+        guard = Guard(self._folder, lambda trouble: self.failed.say(trouble) if self.failed is not None else None)
+        if isinstance(error, Trouble):
+            guard.note(error)
         trouble = error if isinstance(error, Trouble) else guard.fault(error)
-        guard.close()
         if self.failed is None:
             wear(_application(), False, 100)
-            self.failed = RestoreSheet(self._folder, local_now)
+            self.failed = RestoreSheet(self._folder, local_now, guard.guarded)
             self.failed.setWindowTitle("Yarrow Lane")
             self.failed.resize(1000, 700)
             self.failed.chosen.connect(self.restore)

@@ -23,6 +23,7 @@ _ABOUT = (
     "nothing is deleted, and the photographs stay where they are."
 )
 _STEP_MS = 0
+Guarded = Callable[[Callable[..., object]], Callable[..., None]]
 _WIDTH, _HEIGHT = 720, 520
 
 
@@ -35,13 +36,13 @@ class RestoreSheet(QWidget):
     chosen = Signal(object)
     left = Signal()
 
-    def __init__(self, folder: Path, clock: Callable[[], datetime], parent: QWidget | None = None) -> None:
+    def __init__(self, folder: Path, clock: Callable[[], datetime], guarded: Guarded, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._folder, self._clock = folder, clock
+        self._folder, self._clock, self._guarded = folder, clock, guarded
         self._copies: list[Copy] = []
         self._steps: Iterator[object] | None = None
         self._timer = QTimer(self)
-        self._timer.timeout.connect(self._step)
+        self._timer.timeout.connect(guarded(self._step))
         self._build()
         self.hide()
 
@@ -67,11 +68,11 @@ class RestoreSheet(QWidget):
         self.list.header().setFont(lettering(13.5))
         self.list.setMinimumHeight(px(190))
         self.list.setUniformRowHeights(True)
-        self.list.currentItemChanged.connect(lambda *_: self._show_act())
+        self.list.currentItemChanged.connect(self._guarded(lambda *_: self._show_act()))
         self.list.installEventFilter(self)
         self.state = small_label("", "soft")
         self.act = ActButton()
-        self.act.clicked.connect(self.take)
+        self.act.clicked.connect(self._guarded(lambda *_: self.take()))
         self.from_file, self.leave = QPushButton("From a file…"), QPushButton("Leave it")
         foot = QHBoxLayout()
         foot.addWidget(self.from_file)
@@ -79,7 +80,7 @@ class RestoreSheet(QWidget):
         foot.addWidget(self.leave)
         for button in (self.from_file, self.leave):
             button.setFont(lettering(14.5))
-        self.from_file.clicked.connect(self._choose_file)
+        self.from_file.clicked.connect(self._guarded(lambda *_: self._choose_file()))
         self.leave.clicked.connect(self.go)
         for widget in (self.title, self.words, self.place, self.list, self.state, self.act):
             box.addWidget(widget)
@@ -101,8 +102,8 @@ class RestoreSheet(QWidget):
         self.words.setText(_ABOUT if trouble is None else trouble.sentence)
         set_property(self.words, "tone", "plain" if trouble is None else "wrong")
         self.place.setText(f"The studio's folder: {self._folder}")
-        self._copies = []
         self.list.clear()
+        self._copies = []
         self.raise_()
         self.show()
         self.list.setFocus(Qt.FocusReason.OtherFocusReason)
@@ -116,7 +117,13 @@ class RestoreSheet(QWidget):
 
     def _add(self, copy: Copy) -> QTreeWidgetItem:
         self._copies.append(copy)
-        item = QTreeWidgetItem((self._name(copy), str(copy.commissions), "sound" if copy.sound else f"not sound: {copy.why}"))
+        item = QTreeWidgetItem(
+            (
+                self._name(copy),
+                str(copy.commissions) if copy.sound else "–",
+                "sound" if copy.sound else f"not sound: {copy.why}",
+            )
+        )
         item.setTextAlignment(1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         item.setToolTip(2, tip(copy.why))
         self.list.addTopLevelItem(item)
@@ -144,8 +151,8 @@ class RestoreSheet(QWidget):
         elif not copy.sound:
             self.act.show_act(NextAct("This copy cannot be restored", copy.why), True)
         else:
-            what = f"{copy.commissions} commission{'s' * (copy.commissions != 1)}; what is there now is set aside"
-            self.act.show_act(NextAct(f"Restore {self._name(copy)}", what, lambda: None), busy)
+            what = f"{copy.commissions} commission{'s' * (copy.commissions != 1)} as they stood then; what is there now is set aside"
+            self.act.show_act(NextAct(f"Restore the copy of {self._name(copy)}", what, lambda: None), busy)
 
     # --- doing, a small step at a time
 
@@ -166,9 +173,16 @@ class RestoreSheet(QWidget):
             self._done()
         except Trouble as trouble:
             self._over()
-            self.state.setText(trouble.sentence)
-            set_property(self.state, "tone", "wrong")
+            self.say(trouble)
+        except BaseException:
+            self._over()
+            raise
         self._show_act()
+
+    def say(self, trouble: Trouble) -> None:
+        """Say what went wrong, beneath the copies."""
+        self.state.setText(trouble.sentence)
+        set_property(self.state, "tone", "wrong")
 
     def _over(self) -> None:
         self._timer.stop()

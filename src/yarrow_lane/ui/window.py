@@ -47,9 +47,13 @@ class Window(QMainWindow):
         self.setWindowTitle("Yarrow Lane")
         self.setAcceptDrops(True)
         self.resize(1280, 800)
-        self._build()
-        desk.listen(self._changed)
-        self._go_where_left()
+        try:
+            self._build()
+            desk.listen(self._changed)
+            self._go_where_left()
+        except BaseException:
+            self.workroom.close()
+            raise
         if desk.store.trouble is not None:
             self.report(desk.store.trouble)
 
@@ -76,7 +80,7 @@ class Window(QMainWindow):
             box.addWidget(strip)
         self.setCentralWidget(body)
         self.keys_sheet = KeysSheet(self)
-        self.restore_sheet = RestoreSheet(self.desk.store.folder, self.desk.clock, self)
+        self.restore_sheet = RestoreSheet(self.desk.store.folder, self.desk.clock, self.workroom.guard.guarded, self)
         self.restore_sheet.chosen.connect(self.restore_wanted)
         self.restore_sheet.left.connect(self._restore_left)
         guarded = self.workroom.guard.guarded
@@ -338,8 +342,6 @@ class Window(QMainWindow):
     def resizeEvent(self, event: QResizeEvent) -> None:
         for sheet in (self.keys_sheet, self.restore_sheet):
             sheet.setGeometry(self.rect())
-        if self.header.title.text():
-            self.workroom.guard.attempt(self._refresh_frame)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if not self._may_close():

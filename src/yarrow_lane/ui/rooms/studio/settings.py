@@ -36,9 +36,7 @@ class Kept:
 def kept_section(kept: Kept, hands: Hands) -> Section:
     """The copies, and what can be done with them."""
     lines: list[Line] = [
-        Fact(
-            "Copies in the studio", f"{kept.copies}, the last of {day_text(kept.newest)}" if kept.newest else str(kept.copies)
-        ),
+        Fact("Copies here", f"{kept.copies}, the last of {day_text(kept.newest)}" if kept.newest else str(kept.copies)),
         Fact("Elsewhere", kept.elsewhere or "none", "plain" if kept.elsewhere else "wrong"),
     ]
     if kept.elsewhere:
