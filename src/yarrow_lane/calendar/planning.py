@@ -9,13 +9,14 @@ import heapq
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime, timedelta
+from datetime import date, datetime
 from functools import cached_property
 from typing import NamedTuple
 
 from yarrow_lane.calendar.week import Week, minutes_left_today
 from yarrow_lane.lane.standing import BEFORE, Task
 from yarrow_lane.measure.kept import kept
+from yarrow_lane.measure.moments import day_after
 
 # Our choice: a sitting shorter than this is not worth setting up for, unless it is the last.
 SHORTEST_MIN = 20.0
@@ -181,7 +182,7 @@ def plan(works: Sequence[Work], now: datetime, week: Week, painted_today: float 
     if week.weekdays and week.minutes_a_day > 0:
         days = _fill_days(canvases, now, minute_now, week, painted_today)
         finish |= _told_by_hours(canvases, order[near:], today, days, week)
-    finish |= {c.work.commission_id: today + timedelta(days=int(c.finish // _DAY_MIN)) for c in canvases if c.over}
+    finish |= {c.work.commission_id: day_after(today, int(c.finish // _DAY_MIN)) for c in canvases if c.over}
     sittings: dict[str, tuple[Sitting, ...]] = {w.commission_id: () for w in order}
     sittings |= {c.work.commission_id: tuple(c.sittings) for c in canvases}
     return Plan(sittings, finish)
@@ -210,7 +211,7 @@ def _fill_days(canvases: list[_Canvas], now: datetime, minute_now: float, week: 
     while (waiting or ready) and planned < DETAILED_DAYS:
         if not ready:
             offset = max(offset, int(waiting[0][0] // _DAY_MIN))
-        day = today + timedelta(days=offset)
+        day = day_after(today, offset)
         clock = offset * _DAY_MIN + week.starts_at_hour * 60
         room = week.minutes_a_day
         if offset == 0:
@@ -273,4 +274,4 @@ def _told_by_hours(begun: list[_Canvas], rest: Sequence[Work], today: date, days
     for work in rest:
         ends[work.commission_id] = begin + _length(work, stretch)
         begin += stretch * work.minutes
-    return {i: today + timedelta(days=int(end // _DAY_MIN)) for i, end in ends.items()}
+    return {i: day_after(today, int(end // _DAY_MIN)) for i, end in ends.items()}

@@ -169,7 +169,7 @@ def stand(c: Commission, studio: Studio, now: datetime) -> CommissionStanding:
 
 
 def _newest_day(c: Commission) -> tuple[date | None, float]:
-    entries = [e for e in time_entries(c.log) if e.end > e.start]
+    entries = [e for e in time_entries(c.log) if e.end > e.start and not e.doubt]
     if not entries:
         return None, 0.0
     day = max(e.end.date() for e in entries)

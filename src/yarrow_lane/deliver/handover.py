@@ -1,12 +1,13 @@
 """The steps from the last pass to the client's hands, each with its date."""
 
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Literal
 
 from yarrow_lane.intake.brief import Medium
 from yarrow_lane.lane.part import Part
 from yarrow_lane.layers.drying import Film
+from yarrow_lane.measure.moments import after, ahead
 from yarrow_lane.measure.trouble import Trouble
 
 Step = Literal["sign", "rest", "last list", "varnish", "pack", "deliver"]
@@ -51,7 +52,26 @@ DELIVER = Part("deliver", Deliver, "Deliver")
 
 def rest_ends(deliver: Deliver) -> datetime | None:
     """When the painting may be looked at again."""
-    return None if deliver.rest_from is None else deliver.rest_from + timedelta(hours=REST_HOURS)
+    return None if deliver.rest_from is None else after(deliver.rest_from, REST_HOURS * 60)
+
+
+def _moments(deliver: Deliver) -> tuple[datetime | None, ...]:
+    return (deliver.signed, deliver.rest_from, deliver.looked, *deliver.coats, deliver.packed, deliver.delivered)
+
+
+def lies_ahead(deliver: Deliver, now: datetime) -> datetime | None:
+    """The last moment on record that has not come yet: the machine's clock was wrong. None when all have come."""
+    return max((m for m in _moments(deliver) if m is not None and ahead(m, now)), default=None)
+
+
+def brought_to(deliver: Deliver, now: datetime) -> Deliver:
+    """What lies ahead was done now."""
+    d = deliver
+    signed, rest_from, looked, packed, delivered = (
+        now if ahead(m, now) else m for m in (d.signed, d.rest_from, d.looked, d.packed, d.delivered)
+    )
+    coats = tuple(now if ahead(m, now) else m for m in d.coats)
+    return Deliver(signed, rest_from, looked, d.last_list, coats, packed, delivered)
 
 
 def needs_varnish(medium: Medium) -> bool:
@@ -64,12 +84,12 @@ def varnish_from(medium: Medium, last_pass: datetime | None, thickest: Film) -> 
     if last_pass is None or not needs_varnish(medium):
         return None
     days = OIL_WAIT_DAYS if medium == "oil over acrylic" else ACRYLIC_WAIT_DAYS[thickest]
-    return last_pass + timedelta(days=days)
+    return after(last_pass, days * 1440)
 
 
 def next_coat_from(deliver: Deliver) -> datetime | None:
     """When the next coat may follow the last one."""
-    return deliver.coats[-1] + timedelta(hours=COAT_GAP_HOURS) if deliver.coats else None
+    return after(deliver.coats[-1], COAT_GAP_HOURS * 60) if deliver.coats else None
 
 
 def pack_from(deliver: Deliver, medium: Medium) -> datetime | None:
@@ -78,7 +98,7 @@ def pack_from(deliver: Deliver, medium: Medium) -> datetime | None:
         return deliver.looked
     if len(deliver.coats) < COATS:
         return None
-    return deliver.coats[-1] + timedelta(hours=PACK_WAIT_HOURS)
+    return after(deliver.coats[-1], PACK_WAIT_HOURS * 60)
 
 
 def step_now(deliver: Deliver, medium: Medium) -> Step | None:

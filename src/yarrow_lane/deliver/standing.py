@@ -10,6 +10,7 @@ from yarrow_lane.deliver.handover import (
     PACK_WAIT_HOURS,
     REST_HOURS,
     Deliver,
+    lies_ahead,
     needs_varnish,
     next_coat_from,
     pack_from,
@@ -42,7 +43,14 @@ def stand(
     fact = f"promised {day_text(promised)}" if promised else ""
     until = act.not_before if act.not_before is not None and act.not_before > now else None
     tasks = tasks_left(deliver, medium, last_painted, painting_left, thickest)
-    return Standing(fact, f"next: {step_now(deliver, medium)}", act, tasks, until=until)
+    return Standing(
+        fact,
+        f"next: {step_now(deliver, medium)}",
+        act,
+        tasks,
+        until=until,
+        worry="a date lies in the future" if lies_ahead(deliver, now) else "",
+    )
 
 
 def _act(d: Deliver, medium: Medium, last_painted: datetime | None, thickest: Film) -> Act:

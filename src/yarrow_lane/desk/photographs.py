@@ -7,6 +7,7 @@ from yarrow_lane.intake.location import without_location
 from yarrow_lane.intake.opening import Glance, PictureFacts
 from yarrow_lane.intake.photos import Photo, photo_from
 from yarrow_lane.measure.progress import SILENT, Progress
+from yarrow_lane.measure.words import one_line
 from yarrow_lane.store.things import Things
 from yarrow_lane.workers.pool import Limits, Workers
 
@@ -49,6 +50,7 @@ class Photographs:
         It is decoded once, small, so that damage shows now and copies of one shot are recognised. The place where it was made is
         taken out of the stored file unless it is kept on purpose. Raises `Trouble`.
         """
+        name = one_line(name)
         seen = self._look(source, name, progress)
         data = _bytes_of(source)
         if seen.facts.has_location and not keep_location:

@@ -8,6 +8,7 @@ from icalendar import Calendar, Event
 
 from yarrow_lane.calendar.planning import Sitting
 from yarrow_lane.calendar.week import Week
+from yarrow_lane.measure.moments import day_after
 
 
 def calendar_file(
@@ -30,7 +31,7 @@ def calendar_file(
     for commission_id, title, day in promises:
         event = _event(f"promise-{commission_id}", f"{title}: promised", now, warnings.get(commission_id, ""))
         event.add("dtstart", day)
-        event.add("dtend", day + timedelta(days=1))
+        event.add("dtend", day_after(day))
         calendar.add_component(event)
     start_of: dict[date, datetime] = {}
     for sitting in sittings:

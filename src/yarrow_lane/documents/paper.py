@@ -28,9 +28,15 @@ def fitted(text: str, name: str, size: float, room_pt: float) -> str:
     """The text, cut with an ellipsis where it is wider than `room_pt`."""
     if pdfmetrics.stringWidth(text, name, size) <= room_pt:
         return text
-    while text and pdfmetrics.stringWidth(text + "…", name, size) > room_pt:
-        text = text[:-1]
-    return text.rstrip() + "…"
+    # A longer beginning is never narrower: what is left is halved.
+    low, high = 0, len(text)
+    while low < high:
+        middle = (low + high + 1) // 2
+        if pdfmetrics.stringWidth(text[:middle] + "…", name, size) <= room_pt:
+            low = middle
+        else:
+            high = middle - 1
+    return text[:low].rstrip() + "…"
 
 
 def wrapped(text: str, name: str, size: float, room_pt: float) -> list[str]:

@@ -6,6 +6,8 @@ from collections.abc import Iterable
 
 from yarrow_lane.easel.clock import TimeEntry
 
+_FORMULA = ("=", "+", "-", "@", "\t", "\r")  # common practice against cells that act when the sheet is opened
+
 
 def time_log(entries: Iterable[tuple[str, TimeEntry]]) -> str:
     """One line per stretch or correction: (commission title, entry) in, text out."""
@@ -13,8 +15,15 @@ def time_log(entries: Iterable[tuple[str, TimeEntry]]) -> str:
     writer = csv.writer(out)
     writer.writerow(("commission", "pass", "start", "end", "minutes", "why"))
     for title, e in entries:
-        writer.writerow((title, e.title, _moment(e.start), _moment(e.end), f"{e.minutes:.1f}", e.why))
+        writer.writerow(
+            (_cell(title), _cell(e.title), _moment(e.start), _moment(e.end), f"{e.minutes:.1f}", _cell(e.why or e.doubt))
+        )
     return out.getvalue()
+
+
+def _cell(words: str) -> str:
+    """Words that a sheet would take for a formula begin with an apostrophe, the sheets' own sign for words."""
+    return f"'{words}" if words[:1] in _FORMULA else words
 
 
 def _moment(moment: object) -> str:

@@ -2,11 +2,12 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from yarrow_lane.lane.part import Part, Plain
 from yarrow_lane.layers.passes import Pass, pass_id, same_place, values_of
 from yarrow_lane.layers.regions import School
+from yarrow_lane.measure.moments import after, ahead
 from yarrow_lane.measure.trouble import Trouble
 
 
@@ -55,6 +56,21 @@ def _named_whole(plain: Plain, others: Mapping[str, Plain]) -> Plain:
 EASEL = Part("easel", Easel, "Easel", (_named_whole,))
 
 
+def dry_at(finished: FinishedPass, now: datetime) -> datetime:
+    """When the film of a finished pass is dry; one whose moment has not come yet is as wet as if it were painted now."""
+    return after(finished.at, finished.dry_minutes, now)
+
+
+def finished_ahead(easel: Easel, now: datetime) -> tuple[FinishedPass, ...]:
+    """Those on record as finished at a moment that has not come yet: the machine's clock was wrong."""
+    return tuple(f for f in easel.finished if ahead(f.at, now))
+
+
+def brought_to(easel: Easel, now: datetime) -> Easel:
+    """What lies ahead was finished now."""
+    return replace(easel, finished=tuple(replace(f, at=now) if ahead(f.at, now) else f for f in easel.finished))
+
+
 @dataclass(frozen=True)
 class Readiness:
     """Whether a pass may be painted.
@@ -73,7 +89,7 @@ def readiness(easel: Easel, wanted: Pass, now: datetime) -> Readiness:
     """Look at every layer the pass needs."""
     done = {f.pass_id: f for f in easel.finished}
     missing = tuple(n for n in wanted.needs if n not in done)
-    dries = [done[n].at + timedelta(minutes=done[n].dry_minutes) for n in wanted.needs if n in done]
+    dries = [dry_at(done[n], now) for n in wanted.needs if n in done]
     last = max(dries, default=None)
     if missing:
         return Readiness(False, missing)
@@ -93,7 +109,7 @@ def pass_now(easel: Easel, passes: tuple[Pass, ...], now: datetime) -> Pass | No
 
 def wet_until(easel: Easel, now: datetime) -> datetime | None:
     """When the last wet film is dry; None when everything is."""
-    dries = [f.at + timedelta(minutes=f.dry_minutes) for f in easel.finished]
+    dries = [dry_at(f, now) for f in easel.finished]
     last = max(dries, default=None)
     return last if last is not None and last > now else None
 

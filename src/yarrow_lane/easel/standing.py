@@ -1,12 +1,12 @@
 """Where the easel stands: the pass to paint now, what it waits for, and the painting still to be planned."""
 
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.easel.clock import minutes_logged
-from yarrow_lane.easel.session import Easel, pass_now, readiness
+from yarrow_lane.easel.clock import doubts, minutes_logged
+from yarrow_lane.easel.session import Easel, dry_at, finished_ahead, pass_now, readiness
 from yarrow_lane.lane.happening import Happening
 from yarrow_lane.lane.standing import BEFORE, Act, Standing, Task, stale_words
 from yarrow_lane.layers.passes import Pass, region_minutes
@@ -27,7 +27,7 @@ def last_painted(easel: Easel) -> datetime | None:
     return max((f.at for f in easel.finished), default=None)
 
 
-def tasks_left(easel: Easel, passes: tuple[Pass, ...]) -> tuple[Task, ...]:
+def tasks_left(easel: Easel, passes: tuple[Pass, ...], now: datetime) -> tuple[Task, ...]:
     """The painting still to be planned.
 
     One stretch where every film dries within a sitting; else a task for each pass, with the waits between them, and for what
@@ -44,7 +44,7 @@ def tasks_left(easel: Easel, passes: tuple[Pass, ...]) -> tuple[Task, ...]:
     tasks = []
     for p in left:
         after = tuple((place[n], by_id[n].dry_minutes) for n in p.needs if n in place)
-        dries = [done[n].at + timedelta(minutes=done[n].dry_minutes) for n in p.needs if n in done]
+        dries = [dry_at(done[n], now) for n in p.needs if n in done]
         tasks.append(Task(f"paint {p.title}", p.minutes, after or ((BEFORE, 0.0),), max(dries, default=None)))
     return tuple(tasks)
 
@@ -61,12 +61,14 @@ def stand(
     fact = f"{hours_text(minutes_logged(log))} of {hours_text(sum(p.minutes for p in passes))}"
     left = passes_left(easel, passes)
     paint = pass_now(easel, passes, now)
+    doubtful, early = len(doubts(log)), finished_ahead(easel, now)
+    worry = "a pass was finished in the future" if early else "hours in doubt" if doubtful else ""
     if paint is None:
-        return Standing(fact, stale=stale)
+        return Standing(fact, stale=stale, worry=worry)
     state = readiness(easel, paint, now)
     detail = "other passes come first" if state.waits_for else "everything beneath is dry"
     act = Act(f"Paint {paint.title}", detail, paint.minutes, state.dry_at, "beneath it is wet until")
-    dries = (f.at + timedelta(minutes=f.dry_minutes) for f in easel.finished)
+    dries = (dry_at(f, now) for f in easel.finished)
     until = min((moment for moment in dries if moment > now), default=None)
     wants = f"{len(left)} pass{'es' * (len(left) != 1)} to paint"
-    return Standing(fact, wants, act, tasks_left(easel, passes), stale=stale, until=until)
+    return Standing(fact, wants, act, tasks_left(easel, passes, now), stale=stale, until=until, worry=worry)

@@ -69,9 +69,21 @@ class Printed:
     kind: Literal["printed"] = "printed"
 
 
-Happening = ClockStarted | ClockStopped | HoursCorrected | LetterSent | Photographed | Printed
+@dataclass(frozen=True)
+class StretchSettled:
+    """A stretch of the clock that was in doubt: the one that `began` then counts so many minutes."""
+
+    at: datetime
+    about: str
+    title: str
+    began: datetime
+    minutes: float
+    kind: Literal["stretch settled"] = "stretch settled"
+
+
+Happening = ClockStarted | ClockStopped | HoursCorrected | LetterSent | Photographed | Printed | StretchSettled
 Log = tuple[Happening, ...]
-_H = TypeVar("_H", ClockStarted, ClockStopped, HoursCorrected, LetterSent, Photographed, Printed)
+_H = TypeVar("_H", ClockStarted, ClockStopped, HoursCorrected, LetterSent, Photographed, Printed, StretchSettled)
 
 
 def of_kind(log: Sequence[Happening], kind: type[_H]) -> tuple[_H, ...]:
@@ -85,5 +97,10 @@ def _first(plain: dict[str, Any]) -> dict[str, Any]:
     return {name: value for name, value in plain.items() if name not in unused}
 
 
+def _second(plain: dict[str, Any]) -> dict[str, Any]:
+    """Version 2 knows settled stretches; the older kinds are as they were."""
+    return plain
+
+
 # From one version of an entry on record to the next.
-UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first,)
+UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, _second)

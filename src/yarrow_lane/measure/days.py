@@ -5,6 +5,7 @@ from datetime import date, datetime, timedelta
 from yarrow_lane.measure.lengths import THIN_SPACE
 
 WEEKDAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
+_NEAR_DAYS = 300  # our choice: beyond it a day without its year could be another one
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 
 
@@ -26,6 +27,9 @@ def working_days_between(start: date, end: date, weekdays: tuple[int, ...]) -> i
 
 
 def clock_text(moment: datetime, now: datetime) -> str:
-    """ "14:20" today, "Thu 26 Nov, 14:20" on another day."""
+    """ "14:20" today, "Thu 26 Nov, 14:20" on another day, with the year where it is not near."""
     hour = f"{moment:%H:%M}"
-    return hour if moment.date() == now.date() else f"{day_text(moment.date())}, {hour}"
+    if moment.date() == now.date():
+        return hour
+    year = f" {moment.year}" if abs((moment.date() - now.date()).days) > _NEAR_DAYS else ""
+    return f"{day_text(moment.date())}{year}, {hour}"

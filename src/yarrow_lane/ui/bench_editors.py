@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 
 from yarrow_lane.measure.lengths import number_text, parse_length
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.measure.words import cleaned
 from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench_sheet import Amount, Day, Field, Length, Meaning, Pick, Press, Span, Tick
 from yarrow_lane.ui.bench_words import set_property, small_label
@@ -138,7 +139,7 @@ class FieldLine(_Labelled):
         self._put(line.value)
 
     def text(self) -> str:
-        return self.editor.text() if isinstance(self.editor, QLineEdit) else self.editor.toPlainText()
+        return cleaned(self.editor.text() if isinstance(self.editor, QLineEdit) else self.editor.toPlainText())
 
     def _put(self, text: str) -> None:
         blocker = QSignalBlocker(self.editor)

@@ -1,16 +1,23 @@
 """Files and pictures that come by drop or clipboard."""
 
+import os
 from datetime import datetime
 from pathlib import Path
 from tempfile import TemporaryDirectory
+from urllib.parse import unquote_to_bytes
 
-from PySide6.QtCore import QMimeData
+from PySide6.QtCore import QMimeData, QUrl
 from PySide6.QtGui import QClipboard
 
 
 def local_files(data: QMimeData) -> list[Path]:
     """The files among what is dropped."""
-    return [Path(u.toLocalFile()) for u in data.urls() if u.isLocalFile()]
+    return [_path_of(url) for url in data.urls() if url.isLocalFile()]
+
+
+def _path_of(url: QUrl) -> Path:
+    """The file by its bytes: a name that is no UTF-8 would come out of the address as another one."""
+    return Path(os.fsdecode(unquote_to_bytes(url.path(QUrl.ComponentFormattingOption.FullyEncoded))))
 
 
 class Pasted:

@@ -16,6 +16,7 @@ from yarrow_lane.lane.doors import door_after
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.lane.standing import Standing, act_detail, can_be_done
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.measure.words import file_name
 from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench import Bench
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Field, Meaning, NextAct, Note, Press, Section
@@ -170,8 +171,8 @@ class RoomPage(QWidget):
     # --- documents
 
     def choose_file(self, words: str, name: str, ending: str) -> Path | None:
-        """Ask where a document goes."""
-        chosen, _ = QFileDialog.getSaveFileName(self, words, str(Path.home() / name), f"*{ending}")
+        """Ask where a document goes; `name` without its ending is proposed."""
+        chosen, _ = QFileDialog.getSaveFileName(self, words, str(Path.home() / file_name(name, ending)), f"*{ending}")
         return Path(chosen if chosen.endswith(ending) else chosen + ending) if chosen else None
 
     def save_file(self, words: str, name: str, ending: str, data: bytes) -> bool:

@@ -8,11 +8,13 @@ import icalendar
 import pdfplumber
 import pypdf
 import pytest
+from reportlab.pdfbase import pdfmetrics
 
 from tests.conftest import NOON
 from yarrow_lane.calendar.planning import Sitting
 from yarrow_lane.calendar.week import Week
 from yarrow_lane.documents.calendar_file import calendar_file
+from yarrow_lane.documents.paper import fitted, font
 from yarrow_lane.documents.print_plan import PRINT_PX_MM, plan_print
 from yarrow_lane.documents.squares_sheet import squares_sheet
 from yarrow_lane.documents.time_log import time_log
@@ -91,3 +93,25 @@ def test_the_hours_read_back():
             "why": "",
         }
     ]
+
+
+def test_cells_that_a_sheet_would_act_on_are_words():
+    entries = [
+        ("=HYPERLINK(1)", TimeEntry("1", "+wash", NOON, NOON, 3.0, "@home")),
+        ("-5 cats", TimeEntry("1", "a", NOON, NOON, -3.0, "\tx")),
+    ]
+    rows = list(csv.reader(io.StringIO(time_log(entries), newline="")))
+    assert rows[1][0] == "'=HYPERLINK(1)" and rows[1][1] == "'+wash" and rows[1][5] == "'@home" and rows[1][4] == "3.0"
+    assert rows[2][0] == "'-5 cats" and rows[2][4] == "-3.0" and rows[2][5] == "'\tx"
+
+
+def test_fitting_a_long_text_asks_for_its_width_a_few_times(monkeypatch):
+    asked = []
+    width = pdfmetrics.stringWidth
+    monkeypatch.setattr("yarrow_lane.documents.paper.pdfmetrics.stringWidth", lambda *a: asked.append(1) or width(*a))
+    text = "a portrait " * 400
+    cut = fitted(text, font(), 9, 200)
+    assert len(asked) < 20 and text.startswith(cut[:-1]) and width(cut, font(), 9) <= 200
+    assert width(text[: len(cut)].rstrip() + "…", font(), 9) > 200 or cut[:-1] + " " == text[: len(cut)], (
+        "not a letter less than fits"
+    )

@@ -78,7 +78,7 @@ def test_what_is_painted_already_dries_from_when_it_was_painted():
     first = passes[0]
     easel = finish_pass(Easel(), first, NOON)
     assert first.dry_minutes > 120
-    tasks = tasks_left(easel, passes)
+    tasks = tasks_left(easel, passes, NOON)
     following = next(t for t, p in zip(tasks, passes[1:], strict=True) if first.id in p.needs)
     assert following.earliest == NOON + timedelta(minutes=first.dry_minutes)
     assert not any(first.title in t.words for t in tasks)

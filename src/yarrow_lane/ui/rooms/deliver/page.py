@@ -68,7 +68,7 @@ class DeliverPage(RoomPage):
         """Write the sheet that goes on file with the portrait."""
         c = self.commission
         data = delivery_sheet(sheet_of(c, self.studio), c.transfer.paper)
-        self.save_file("Save the delivery sheet", f"{c.brief.title} delivery.pdf", ".pdf", data)
+        self.save_file("Save the delivery sheet", f"{c.brief.title} delivery", ".pdf", data)
 
     def _take_step(self) -> Meaning:
         """What the yellow field says: the next step of the way out, now."""

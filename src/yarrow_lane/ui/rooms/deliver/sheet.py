@@ -6,11 +6,11 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.deliver.handover import needs_varnish
 from yarrow_lane.documents.delivery_sheet import DeliverySheet
-from yarrow_lane.easel.clock import minutes_logged
+from yarrow_lane.easel.clock import logged_words
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.intake.rights import PERMISSION_WORDS
 from yarrow_lane.measure.days import day_text as _short_day
-from yarrow_lane.measure.lengths import hours_text, size_text
+from yarrow_lane.measure.lengths import size_text
 
 _NOT_YET = "not yet"
 
@@ -30,7 +30,7 @@ def sheet_of(c: Commission, studio: Studio) -> DeliverySheet:
         ("Varnished", varnished if needs_varnish(c.brief.medium) else "goes behind glass"),
         ("Packed", day_text(d.packed.date()) if d.packed else _NOT_YET),
         ("Delivered", day_text(d.delivered.date()) if d.delivered else _NOT_YET),
-        ("Hours at the easel", hours_text(minutes_logged(c.log))),
+        ("Hours at the easel", logged_words(c.log)),
     ]
     photographs = [(p.name, _rights_words(p)) for p in c.intake.kept] or [("none", "")]
     waived = [(w.door, f"{w.reason} ({day_text(w.on)})") for w in c.doors.waived]

@@ -7,7 +7,19 @@ from typing import Literal, Protocol
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in, thickest_film
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.deliver.handover import COATS, DELIVER, STEPS, Step, mark_line, needs_varnish, pack_from, rest_ends, step_now
+from yarrow_lane.deliver.handover import (
+    COATS,
+    DELIVER,
+    STEPS,
+    Step,
+    brought_to,
+    lies_ahead,
+    mark_line,
+    needs_varnish,
+    pack_from,
+    rest_ends,
+    step_now,
+)
 from yarrow_lane.deliver.standing import earliest_coat
 from yarrow_lane.easel.standing import last_painted, passes_left
 from yarrow_lane.lane.part import Edit
@@ -67,7 +79,7 @@ def deliver_view(c: Commission, studio: Studio, draft: str, now: datetime, hands
         StepShown(WORDS[s], "done" if n < at else "now" if n == at else "ahead", _date(c, s, now), _detail(c, studio, s, now))
         for n, s in enumerate(order)
     )
-    return DeliverView(shown, BenchSheet(_sections(c, studio, draft, hands), act))
+    return DeliverView(shown, BenchSheet(_sections(c, studio, draft, now, hands), act))
 
 
 def _date(c: Commission, step: Step, now: datetime) -> str:
@@ -111,7 +123,7 @@ def _detail(c: Commission, studio: Studio, step: Step, now: datetime) -> str:
     return f"promised {day_text(c.brief.promised)}" if c.brief.promised else "no date promised"
 
 
-def _sections(c: Commission, studio: Studio, draft: str, hands: Hands) -> tuple[Section, ...]:
+def _sections(c: Commission, studio: Studio, draft: str, now: datetime, hands: Hands) -> tuple[Section, ...]:
     def marked(number: int) -> Tick:
         line = c.deliver.last_list[number]
 
@@ -141,6 +153,11 @@ def _sections(c: Commission, studio: Studio, draft: str, hands: Hands) -> tuple[
         ),
         Section("Last list", (*lines, field, Press("Put it on the list", hands.add_to_list))),
     ]
+    early = lies_ahead(c.deliver, now)
+    if early is not None:
+        told = Note(f"On record as done {clock_text(early, now)}, which has not come yet.", "wrong")
+        now_then = Edit(DELIVER, "Said that it was done just now", lambda d: brought_to(d, now))
+        sections.insert(0, Section("A date in doubt", (told, Press("It was done just now", lambda: now_then))))
     if c.doors.waived:
         waived = tuple(Note(f"{w.door}, {day_text(w.on)}: {w.reason}") for w in c.doors.waived)
         sections.append(Section("Doors waived against the facts", waived))

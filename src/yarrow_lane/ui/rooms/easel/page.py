@@ -4,9 +4,9 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import QVBoxLayout
 
-from yarrow_lane.easel.clock import running
+from yarrow_lane.easel.clock import TimeEntry, running
 from yarrow_lane.easel.session import EASEL, finish_pass
-from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected
+from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected, StretchSettled
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning
 from yarrow_lane.ui.kit.picture_view import PictureView
@@ -123,6 +123,11 @@ class EaselPage(RoomPage):
         minutes, why = self.correction, self.why
         self.correction, self.why = 0.0, ""
         self.desk.happen(self.commission_id, HoursCorrected(self.workroom.now, about, title, minutes, why))
+
+    def settle(self, stretch: TimeEntry, minutes: float) -> None:
+        """The painter says what a stretch in doubt counts."""
+        happening = StretchSettled(self.workroom.now, stretch.about, stretch.title, stretch.start, minutes)
+        self.desk.happen(self.commission_id, happening)
 
     def key(self, event: QKeyEvent) -> bool:
         if event.key() == Qt.Key.Key_Space:

@@ -7,13 +7,13 @@ from typing import Protocol
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.easel.clock import minutes_logged, running
-from yarrow_lane.easel.session import EASEL, choose_pass, pass_now, readiness
+from yarrow_lane.easel.clock import TimeEntry, doubt_in, doubts, logged_words, minutes_logged, running
+from yarrow_lane.easel.session import EASEL, brought_to, choose_pass, finished_ahead, pass_now, readiness
 from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.regions import Region
-from yarrow_lane.measure.days import clock_text
+from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Rect, polygon_bounds
 from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, Fact, Field, Line, Meaning, Mood, NextAct, Note, Pick, Press, Section
@@ -33,6 +33,7 @@ class Hands(Protocol):
     def set_correction(self, minutes: float) -> None: ...
     def write_why(self, why: str) -> None: ...
     def correct(self) -> None: ...
+    def settle(self, stretch: TimeEntry, minutes: float) -> None: ...
 
 
 @dataclass(frozen=True)
@@ -82,17 +83,21 @@ def easel_view(
     if paint is None:
         words = "Every pass is painted." if passes else "No passes yet."
         hint = "Look at it with fresh eyes at Check." if passes else "Draw the regions at Layers first."
-        bench = BenchSheet(_log_sections(c, None, correction, why, hands), act)
+        bench = BenchSheet(_doubt_sections(c, now, hands) + _log_sections(c, None, correction, why, hands), act)
         return EaselView(words, hint, "", "plain", "", False, None, None, bench)
     dry, mood = _dry_words(c, passes, paint, now)
     seconds = (now - started.at).total_seconds() if started else 0.0
-    minutes = minutes_logged(c.log, paint.id) + seconds / 60
+    doubt = doubt_in(seconds / 60)
+    minutes = minutes_logged(c.log, paint.id) + (0.0 if doubt else seconds / 60)
     region = next((r for r in c.layers.regions if r.id == paint.region_id), None)
     if started is not None:
         act = NextAct(f"Finish {paint.name}", f"then wet for {drying_text(paint.dry_minutes)}", hands.finish)
     left = tuple((p.id, p.title) for p in passes_left(c.easel, passes))
     sections = (
-        Section("Paint", (Pick("Now", paint.id, left, _chosen),)),
+        Section(
+            "Paint", (Pick("Now", paint.id, left, _chosen), *([Note(f"The clock runs, but {doubt}", "wrong")] if doubt else []))
+        ),
+        *_doubt_sections(c, now, hands),
         _pass_section(paint, minutes, started is not None, hands),
         *_log_sections(c, paint, correction, why, hands),
     )
@@ -118,6 +123,28 @@ def _dry_words(c: Commission, passes: tuple[Pass, ...], paint: Pass, now: dateti
     return "on the bare ground: nothing to dry", "good"
 
 
+def _doubt_sections(c: Commission, now: datetime, hands: Hands) -> tuple[Section, ...]:
+    """What the machine's clock cannot have meant: kept as it is, asked about, left out until it is settled."""
+    sections = []
+    for stretch in doubts(c.log):
+        span = f"{clock_text(stretch.start, now)} to {clock_text(stretch.end, now)}"
+        words = Note(f"{stretch.title}, {span}: {stretch.doubt}", "wrong")
+        lines: list[Line] = [words, Press("Leave it out", lambda s=stretch: hands.settle(s, 0.0))]  # type: ignore[misc]
+        if stretch.measured > 0:
+            count = f"Count {hours_text(stretch.measured)} all the same"
+            lines.append(Press(count, lambda s=stretch: hands.settle(s, s.measured)))  # type: ignore[misc]
+        sections.append(Section("A stretch in doubt", tuple(lines)))
+    early = finished_ahead(c.easel, now)
+    if early:
+        names = ", ".join(f"{day_text(f.at.date())} {f.at.year}" for f in early)
+        words = Note(
+            f"On record as finished {names}, which has not come yet: until it is settled its film counts as wet.", "wrong"
+        )
+        now_then = Edit(EASEL, "Said that it was finished just now", lambda e: brought_to(e, now))
+        sections.append(Section("A date in doubt", (words, Press("It was finished just now", lambda: now_then))))
+    return tuple(sections)
+
+
 def _pass_section(paint: Pass, minutes: float, started: bool, hands: Hands) -> Section:
     lines: list[Line] = [
         Fact("Area on the canvas", area_text(paint.area_cm2)),
@@ -135,7 +162,7 @@ def _pass_section(paint: Pass, minutes: float, started: bool, hands: Hands) -> S
 
 
 def _log_sections(c: Commission, paint: Pass | None, correction: float, why: str, hands: Hands) -> tuple[Section, ...]:
-    total = Fact("Logged in all", hours_text(minutes_logged(c.log)))
+    total = Fact("Logged in all", logged_words(c.log))
     if paint is None and not c.log:
         return (Section("Hours", (total,)),)
     lines: tuple[Line, ...] = (

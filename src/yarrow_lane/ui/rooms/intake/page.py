@@ -18,7 +18,7 @@ from yarrow_lane.ui.rooms.intake.comparing import eye_rows, light_dials
 from yarrow_lane.ui.rooms.intake.eyes_row import EyesRow
 from yarrow_lane.ui.rooms.intake.light_dials import LightDials
 from yarrow_lane.ui.rooms.intake.marking import Marking
-from yarrow_lane.ui.rooms.intake.paperwork import contact_sheet_of, draft_letter, send_letter
+from yarrow_lane.ui.rooms.intake.paperwork import contact_sheet_of, draft_letter, letter_remarks, send_letter
 from yarrow_lane.ui.rooms.intake.photo_grid import PhotoGrid
 from yarrow_lane.ui.rooms.intake.view import IntakeView, Look, intake_view, used
 from yarrow_lane.ui.theme.lettering import lettering, px
@@ -233,13 +233,13 @@ class IntakePage(RoomPage):
         c = self.commission
         evidence = self.workroom.judging.evidence(c.intake.photos)
         path = send_letter(self.desk, c, self.letter.toPlainText(), evidence)
-        warning = c.brief.contact_warning
-        self.workroom.say(f"In the outbox: {path}." + (f" {warning}." if warning else ""), bool(warning))
+        remarks = letter_remarks(c.brief)
+        self.workroom.say(" ".join((f"In the outbox: {path}.", *(f"{r[:1].upper()}{r[1:]}." for r in remarks))), bool(remarks))
 
     def save_contact_sheet(self) -> None:
         """Ask where the contact sheet goes; it is written beside the window's own work."""
         c = self.commission
-        path = self.choose_file("Save the contact sheet", f"{c.brief.title} photographs.pdf", ".pdf")
+        path = self.choose_file("Save the contact sheet", f"{c.brief.title} photographs", ".pdf")
         if path is None:
             return
 

@@ -129,7 +129,7 @@ class StudioPage(RoomPage):
 
     def save_everything(self) -> None:
         """The whole studio in one file."""
-        name = f"yarrow-lane {self.workroom.now:%Y-%m-%d}.zip"
+        name = f"yarrow-lane {self.workroom.now:%Y-%m-%d}"
         path = self.choose_file("Save everything", name, ".zip")
         if path is not None:
             self.workroom.safekeeping.save_everything(path)
@@ -149,7 +149,7 @@ class StudioPage(RoomPage):
     # --- documents
 
     def save_calendar(self) -> None:
-        self.save_file("Save promises and sittings", "yarrow-lane.ics", ".ics", calendar_bytes(self.desk))
+        self.save_file("Save promises and sittings", "yarrow-lane", ".ics", calendar_bytes(self.desk))
 
     def save_hours(self) -> None:
-        self.save_file("Save the hours", "hours.csv", ".csv", hours_text(self.desk).encode("utf-8"))
+        self.save_file("Save the hours", "hours", ".csv", hours_text(self.desk).encode("utf-8"))

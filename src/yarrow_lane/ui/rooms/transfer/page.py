@@ -158,7 +158,7 @@ class TransferPage(RoomPage):
         squares = self.view.squares if self.view else None
         if squares is None:
             return
-        path = self.choose_file("Save the squares", f"{c.brief.title} squares.pdf", ".pdf")
+        path = self.choose_file("Save the squares", f"{c.brief.title} squares", ".pdf")
         if path is None:
             return
         plan = plan_print(squares, c.transfer.paper)

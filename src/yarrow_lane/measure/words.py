@@ -1,0 +1,41 @@
+"""Words from outside, made fit to keep: no letters that are none, no signs that steer a screen or a file."""
+
+import re
+import unicodedata
+
+# Unicode 15, categories Cc (controls but line ends and tabs), Cs (lone surrogates), Co and Cn (private, unassigned) and the signs
+# that turn the direction of a line (UAX 9): none can be read, and each can make one name look like another.
+_DIRECTIONS = "\u061c\u200e\u200f\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069"
+_LOST = "\ufffd"
+_NAME_BYTES = 120  # our choice: with a folder and an ending well below the 255 of common file systems
+
+
+def _fit(letter: str) -> str:
+    if letter in "\n\t" or letter.isprintable():
+        return letter
+    kind = unicodedata.category(letter)
+    if letter in _DIRECTIONS:
+        return ""
+    if kind == "Cs":
+        return _LOST
+    return " " if kind in ("Cc", "Zs", "Zl", "Zp") else letter
+
+
+def cleaned(text: str) -> str:
+    """The same words without controls, lone surrogates and signs of direction; line ends and tabs stay."""
+    if text.isascii() and text.isprintable():
+        return text
+    return "".join(map(_fit, text.replace("\r\n", "\n").replace("\r", "\n")))
+
+
+def one_line(text: str) -> str:
+    """The same words, cleaned, in one line without doubled spaces."""
+    return " ".join(cleaned(text).split())
+
+
+def file_name(text: str, ending: str, otherwise: str = "untitled") -> str:
+    """A name for a file from a painter's words: no path, no leading dot, at most 120 bytes with its `ending`."""
+    stem = re.sub(r'[/\\:*?"<>|\0]', " ", one_line(text))
+    stem = " ".join(stem.split()).lstrip(". ")
+    cut = stem.encode("utf-8")[: _NAME_BYTES - len(ending.encode("utf-8"))].decode("utf-8", "ignore").rstrip(". ")
+    return (cut or otherwise) + ending
