@@ -7,7 +7,7 @@ from typing import Any
 from yarrow_lane.commission.commission import PARTS
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.desk.photographs import Photographs
-from yarrow_lane.intake.opening import glance
+from yarrow_lane.intake.arriving import arrive
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.lane.part import Edit
 
@@ -21,4 +21,4 @@ def do_part(desk: Desk, commission_id: str, label: str, part: str, step: Callabl
 
 def photo_from_file(desk: Desk, source: Path | bytes, name: str, **how: Any) -> Photo:
     """A photograph taken into the studio, looked at here."""
-    return Photographs(desk.store.photos, glance).photo_from_file(source, name, **how)
+    return Photographs(desk.store.photos, arrive).photo_from_file(source, name, **how)

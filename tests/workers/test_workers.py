@@ -58,7 +58,7 @@ def test_arrays_of_any_kind_cross_the_wire():
 
 def test_trouble_keeps_its_words(workers):
     with pytest.raises(Trouble, match=r"notes\.txt.*no JPEG"):
-        workers.ask("intake.opening:glance", b"some words", "notes.txt")
+        workers.ask("intake.arriving:arrive", b"some words", "notes.txt")
 
 
 def test_a_fault_of_ours_is_told_and_the_process_goes_on(workers):

@@ -11,9 +11,10 @@ from yarrow_lane.desk.desk import Desk
 from yarrow_lane.desk.photographs import Photographs
 from yarrow_lane.easel.clock import running
 from yarrow_lane.easel.session import EASEL, finish_pass
+from yarrow_lane.intake.arriving import arrive
 from yarrow_lane.intake.brief import BRIEF, Medium, SitterKind, new_brief, with_title
 from yarrow_lane.intake.landmarks import Landmark
-from yarrow_lane.intake.opening import glance, open_whole
+from yarrow_lane.intake.opening import open_whole
 from yarrow_lane.intake.photos import INTAKE, Eye, Photo, Use, add_photo, mark_eye, mark_landmark, set_rights, set_use
 from yarrow_lane.intake.rights import Consent, Permission, Rights
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped
@@ -41,7 +42,7 @@ class Scene:
 
     def __init__(self, desk: Desk, clock: SetClock) -> None:
         self.desk, self.clock = desk, clock
-        self.photographs = Photographs(desk.store.photos, glance)
+        self.photographs = Photographs(desk.store.photos, arrive)
         self.id = ""
 
     def edit(self, part: Part[Any], label: str, step: Callable[..., Any], *rest: object) -> None:

@@ -3,29 +3,35 @@
 from pathlib import Path
 from typing import Protocol
 
-from yarrow_lane.intake.location import without_location
-from yarrow_lane.intake.opening import Glance, PictureFacts
+from yarrow_lane.intake.arriving import Arrived
+from yarrow_lane.intake.opening import PictureFacts, read_file
 from yarrow_lane.intake.photos import Photo, photo_from
 from yarrow_lane.measure.progress import SILENT, Progress
+from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import one_line
 from yarrow_lane.store.things import Things
-from yarrow_lane.workers.pool import Limits, Workers
+from yarrow_lane.workers.pool import Limits, Workers, WorkerTrouble
 
 # Our choice: no photograph of a client's takes longer to look at, or more memory.
 ARRIVAL_LIMITS = Limits(2_000_000_000, 20.0)
 
 
 class Look(Protocol):
-    """How a file is looked at; `intake.opening.glance` looks here, `in_a_worker` within limits and in a process of its own."""
+    """How a file is looked at; `intake.arriving.arrive` looks here, `in_a_worker` within limits and in a process of its own."""
 
-    def __call__(self, source: Path | bytes, name: str, progress: Progress = SILENT) -> Glance: ...
+    def __call__(self, source: Path | bytes, name: str, keep_place: bool = False, progress: Progress = SILENT) -> Arrived: ...
 
 
 def in_a_worker(workers: Workers) -> Look:
     """What comes from outside is never decoded in the window's own process."""
 
-    def look(source: Path | bytes, name: str, progress: Progress = SILENT) -> Glance:
-        found: Glance = workers.ask("intake.opening:glance", source, name, progress=progress, limits=ARRIVAL_LIMITS)
+    def look(source: Path | bytes, name: str, keep_place: bool = False, progress: Progress = SILENT) -> Arrived:
+        try:
+            found: Arrived = workers.ask(
+                "intake.arriving:arrive", source, name, keep_place, progress=progress, limits=ARRIVAL_LIMITS
+            )
+        except WorkerTrouble as trouble:
+            raise Trouble(f"“{name}” was not taken in", trouble.why, "ask for a smaller or another copy") from trouble
         return found
 
     return look
@@ -38,9 +44,12 @@ class Photographs:
         self._photos, self._look = photos, look
 
     def keep_picture(self, source: Path | bytes, name: str, progress: Progress = SILENT) -> tuple[str, PictureFacts]:
-        """Store a picture of the painter's own by its content. Raises `Trouble` and stores nothing when it is no picture."""
-        facts = self._look(source, name, progress).facts
-        return self._photos.keep(_bytes_of(source)), facts
+        """Store a picture of the painter's own, without the place where it was made: the painter's home.
+
+        Raises `Trouble` and stores nothing when it is no picture.
+        """
+        seen = self._look(source, name, False, progress)
+        return self._kept(seen, source, name), seen.facts
 
     def photo_from_file(
         self, source: Path | bytes, name: str, answers: int = 0, keep_location: bool = False, progress: Progress = SILENT
@@ -51,12 +60,8 @@ class Photographs:
         taken out of the stored file unless it is kept on purpose. Raises `Trouble`.
         """
         name = one_line(name)
-        seen = self._look(source, name, progress)
-        data = _bytes_of(source)
-        if seen.facts.has_location and not keep_location:
-            data = without_location(data)
-        return photo_from(self._photos.keep(data), name, seen.facts, seen.shot, answers)
+        seen = self._look(source, name, keep_location, progress)
+        return photo_from(self._kept(seen, source, name), name, seen.facts, seen.shot, answers)
 
-
-def _bytes_of(source: Path | bytes) -> bytes:
-    return source if isinstance(source, bytes) else source.read_bytes()
+    def _kept(self, seen: Arrived, source: Path | bytes, name: str) -> str:
+        return self._photos.keep(seen.data if seen.data is not None else read_file(source, name))

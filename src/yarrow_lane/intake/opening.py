@@ -1,5 +1,6 @@
 """Opening a client's picture: upright, in sRGB, or one clear sentence why not."""
 
+import importlib
 import io
 import warnings
 from dataclasses import dataclass, replace
@@ -9,7 +10,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from yarrow_lane.intake.copies import difference_hash
+from yarrow_lane.intake.blocks import TIFF_HEADS
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture, halvings, resized
@@ -22,8 +23,9 @@ else:
     pi_heif = late("pi_heif")
     ExifTags, Image, ImageCms, ImageOps = (late(f"PIL.{name}") for name in ("ExifTags", "Image", "ImageCms", "ImageOps"))
 
-# Our choice: above this a single picture needs more than 1.2 GB once decoded.
-MOST_PIXELS = 400_000_000
+MOST_FILE_BYTES = 300_000_000  # our choice: no camera's file is larger
+# Our choice: 400 megapixels of 8-bit RGB. Other pictures count by their channels and depth.
+MOST_DECODED_BYTES = 1_200_000_000
 ENDINGS = {
     "JPEG": (".jpg", ".jpeg", ".jpe", ".jfif"),
     "MPO": (".jpg", ".jpeg", ".mpo"),
@@ -32,7 +34,9 @@ ENDINGS = {
     "WEBP": (".webp",),
     "HEIF": (".heic", ".heif", ".hif"),
 }
-_GLANCE_PX = 400  # our choice
+_PLUGINS = {"JPEG": "JpegImagePlugin", "PNG": "PngImagePlugin", "TIFF": "TiffImagePlugin", "WEBP": "WebPImagePlugin"}
+_OTHERS = ((b"GIF8", "GIF"), (b"BM", "BMP"), (b"%PDF", "PDF"), (b"8BPS", "a layered document"), (b"\0\0\1\0", "an icon"))
+LOOK_PX = 400  # our choice
 _NEUTRAL = (140, 140, 140)  # the surround grey: what lies under a transparent picture
 # Absurd EXIF is common in what passes through messengers; the painter is told nothing, since nothing is lost by it.
 warnings.filterwarnings("ignore", "Corrupt EXIF data", UserWarning)
@@ -68,32 +72,40 @@ class Opened:
     facts: PictureFacts
 
 
-@dataclass(frozen=True)
-class Glance:
-    """What a quick look at a file shows: its facts, and the hash by which copies of one shot are recognised."""
-
-    facts: PictureFacts
-    shot: str
-
-
 def _identify(source: Path | bytes, name: str) -> "Image.Image":
     size = len(source) if isinstance(source, bytes) else _size_of(source, name)
     if size == 0:
         raise PictureTrouble(f"“{name}” holds no picture", "the file is empty", "ask for it to be sent again")
+    if size > MOST_FILE_BYTES:
+        raise PictureTrouble(
+            f"“{name}” is too large to open",
+            f"the file has {size / 1e6:.0f} MB and the limit is {MOST_FILE_BYTES / 1e6:.0f}",
+            "ask for a smaller copy",
+        )
     stream: io.BytesIO | Path = io.BytesIO(source) if isinstance(source, bytes) else source
     head = source[:12] if isinstance(source, bytes) else _head_of(source)
-    if head[4:8] == b"ftyp":
+    kind = _kind_of(head)
+    if not kind:
+        other = next((words for mark, words in _OTHERS if head.startswith(mark)), "")
+        what = f"“{name}” is not taken in" if other else f"“{name}” is not a picture we can open"
+        why = (
+            f"{other} is no kind we read"
+            if other
+            else "its content is no JPEG, PNG, TIFF, WebP or HEIC, whatever its name says"
+        )
+        raise PictureTrouble(
+            what, why, "save it as JPEG, PNG, TIFF, WebP or HEIC" if other else "ask for the original photograph"
+        )
+    if kind == "HEIF":
         pi_heif.register_heif_opener()
+    else:
+        importlib.import_module(f"PIL.{_PLUGINS[kind]}")
     # Pillow's own limit is below ours; it is checked here, with words, before any pixel is decoded.
     Image.MAX_IMAGE_PIXELS = None
     try:
-        image = Image.open(stream)
-    except Image.UnidentifiedImageError as error:
-        raise PictureTrouble(
-            f"“{name}” is not a picture we can open",
-            "its content is no JPEG, PNG, TIFF, WebP or HEIC, whatever its name says",
-            "ask for the original photograph",
-        ) from error
+        image = Image.open(stream, formats=(kind,))  # no other parser ever sees what comes from outside
+    except MemoryError as error:
+        raise _too_much(name) from error
     except Exception as error:  # broken headers raise many kinds: struct, Syntax, Value, OS
         raise PictureTrouble(f"“{name}” cannot be opened", "its beginning is damaged", "ask for it to be sent again") from error
     try:
@@ -104,18 +116,44 @@ def _identify(source: Path | bytes, name: str) -> "Image.Image":
     return image
 
 
+def _too_much(name: str) -> PictureTrouble:
+    return PictureTrouble(f"“{name}” cannot be opened", "it needs more memory than we give it", "ask for a smaller copy")
+
+
+def _kind_of(head: bytes) -> str:
+    """Which of our kinds the first twelve bytes promise; empty for none."""
+    if head[:2] == b"\xff\xd8":
+        return "JPEG"
+    if head[:8] == b"\x89PNG\r\n\x1a\n":
+        return "PNG"
+    if head[:4] in TIFF_HEADS:
+        return "TIFF"
+    if head[:4] == b"RIFF" and head[8:12] == b"WEBP":
+        return "WEBP"
+    return "HEIF" if head[4:8] == b"ftyp" else ""
+
+
 def _accept(image: "Image.Image", name: str) -> None:
-    """Raises `PictureTrouble` for a kind we do not read and for more pixels than we decode."""
-    if image.format not in ENDINGS:
-        raise PictureTrouble(
-            f"“{name}” is not taken in", f"{image.format} is no kind we read", "save it as JPEG, PNG, TIFF, WebP or HEIC"
-        )
-    if image.width * image.height > MOST_PIXELS:
+    """Raises `PictureTrouble` for more than we decode."""
+    each = max(3, len(image.getbands()) * (4 if image.mode in ("I", "F") else 2 if image.mode.startswith("I;") else 1))
+    if image.width * image.height * each > MOST_DECODED_BYTES:
         raise PictureTrouble(
             f"“{name}” is too large to open",
-            f"it has {image.width * image.height / 1e6:.0f} megapixels and the limit is {MOST_PIXELS / 1e6:.0f}",
+            f"it has {image.width * image.height / 1e6:.0f} megapixels and the limit for its kind is {MOST_DECODED_BYTES / each / 1e6:.0f}",
             "ask for a smaller copy",
         )
+
+
+def read_file(source: Path | bytes, name: str) -> bytes:
+    """The bytes of a file that was opened before. Raises `PictureTrouble`."""
+    if isinstance(source, bytes):
+        return source
+    try:
+        return source.read_bytes()
+    except OSError as error:
+        raise PictureTrouble(
+            f"“{name}” cannot be read", error.strerror or str(error), "check that it is still there"
+        ) from error
 
 
 def _size_of(path: Path, name: str) -> int:
@@ -186,36 +224,32 @@ def _facts(image: "Image.Image", name: str) -> PictureFacts:
 def open_picture(source: Path | bytes, name: str, preview_px: int | None = None) -> Opened:
     """Decode a photograph: EXIF orientation applied, embedded profile converted to sRGB.
 
-    With `preview_px` a JPEG is decoded at the smallest of 1/1, 1/2, 1/4, 1/8 whose
-    longer side still has that many pixels: a quick first look. `facts` always tells
+    With `preview_px` it is made smaller by the largest whole number that leaves the
+    longer side that many pixels, a JPEG by 1, 2, 4 or 8 while it is decoded: a quick first look. `facts` always tells
     the full size. Raises `PictureTrouble`.
     """
     with _identify(source, name) as image:
         facts = _facts(image, name)
-        if preview_px is not None and image.format in ("JPEG", "MPO"):
+        scaled = preview_px is not None and image.format in ("JPEG", "MPO")
+        if preview_px is not None and scaled:
             scale = preview_px / max(image.size)
             image.draft("RGB", (round(image.width * scale), round(image.height * scale)))
         try:
             image.load()
-            upright = _upright(image)
+            small = image if preview_px is None else _reduced(image, preview_px)
+            upright = _upright(small)
+            if not scaled:  # some decoders turn the picture while they load it: what is seen decides, not what the head says
+                turned = small.size != upright.size
+                width, height = image.size[::-1] if turned else image.size
+                facts = replace(facts, width_px=width, height_px=height)
             picture = np.asarray(_in_srgb(upright))
-        except Exception as error:  # decoders raise OSError, SyntaxError, ValueError, struct.error, MemoryError
+        except MemoryError as error:
+            raise _too_much(name) from error
+        except Exception as error:  # decoders raise OSError, SyntaxError, ValueError, struct.error
             # The decoder's own words speak of boxes and streams: they would tell the painter nothing.
             why = "its picture data is damaged or cut short"
-            if isinstance(error, MemoryError):
-                why = "this machine has too little memory for it"
             raise PictureTrouble(f"“{name}” cannot be opened", why, "ask for it to be sent again") from error
-    if preview_px is None or facts.format not in ("JPEG", "MPO"):
-        # Some decoders turn the picture while they load it: what is seen decides, not what the head of the file says.
-        facts = replace(facts, width_px=picture.shape[1], height_px=picture.shape[0])
     return Opened(picture, facts)
-
-
-def glance(source: Path | bytes, name: str, progress: Progress = SILENT) -> Glance:
-    """Decode once, small: enough to see damage and to tell shots apart. Raises `PictureTrouble`."""
-    progress.at(0.0)
-    opened = open_picture(source, name, _GLANCE_PX)
-    return Glance(opened.facts, difference_hash(opened.picture))
 
 
 def open_sized(source: Path | bytes, name: str, longer_px: int, progress: Progress = SILENT) -> Picture:
@@ -235,6 +269,22 @@ def open_halvings(path: Path, name: str, smallest_px: int, progress: Progress = 
     return halvings(open_whole(path, name, progress), smallest_px, progress)
 
 
+def _reduced(image: "Image.Image", preview_px: int) -> "Image.Image":
+    """Smaller by a whole number before anything else is done with it: every further step would take the memory of the whole."""
+    factor = max(image.size) // preview_px
+    if factor >= 2 and image.mode.startswith("I;16"):
+        return _with_info(Image.fromarray(np.asarray(image)[factor // 2 :: factor, factor // 2 :: factor]), image)
+    if factor < 2 or image.mode not in ("L", "LA", "RGB", "RGBA", "CMYK", "YCbCr", "I", "F"):
+        return image
+    return _with_info(image.reduce(factor), image)
+
+
+def _with_info(small: "Image.Image", image: "Image.Image") -> "Image.Image":
+    small.info = image.info
+    small.getexif().update(image.getexif())
+    return small
+
+
 def _upright(image: "Image.Image") -> "Image.Image":
     try:
         return ImageOps.exif_transpose(image)
@@ -245,9 +295,12 @@ def _upright(image: "Image.Image") -> "Image.Image":
 def _in_srgb(image: "Image.Image") -> "Image.Image":
     """8-bit RGB in sRGB; 16-bit greys are scaled, transparency lies on the neutral grey."""
     if image.mode.startswith("I") or image.mode == "F":
-        values = np.asarray(image, dtype=np.float64)
+        values = np.asarray(image)
         top = 65535.0 if image.mode.startswith("I;16") or values.max(initial=0) > 255 else 255.0
-        image = Image.fromarray(np.clip(values / top * 255 + 0.5, 0, 255).astype(np.uint8))
+        scaled = values.astype(np.float32)  # 24 bits of a number are enough for 16
+        scaled *= 255.0 / top
+        scaled += 0.5
+        image = Image.fromarray(np.clip(scaled, 0, 255, out=scaled).astype(np.uint8))
     profile = image.info.get("icc_profile")
     if image.mode in ("P", "PA") or "transparency" in image.info or image.mode == "LA":
         image = image.convert("RGBA")

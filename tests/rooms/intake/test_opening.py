@@ -2,6 +2,7 @@
 
 import io
 import struct
+import zlib
 
 import numpy as np
 import pillow_heif
@@ -9,8 +10,11 @@ import pytest
 from PIL import Image
 
 from tests.conftest import jpeg_of
+from yarrow_lane.desk.photographs import in_a_worker
 from yarrow_lane.intake import opening
-from yarrow_lane.intake.opening import PictureTrouble, glance, open_picture
+from yarrow_lane.intake.arriving import arrive
+from yarrow_lane.intake.opening import PictureTrouble, open_picture
+from yarrow_lane.measure.trouble import Trouble
 
 # EXIF 2.32, table 6: which corner of the scene row 0 and column 0 of the stored picture are; here as the
 # numpy steps that store an upright picture so that the given orientation sets it up again.
@@ -169,7 +173,7 @@ def test_a_truncated_picture_is_refused(cat):
 
 
 def test_a_mislabelled_picture_is_taken_in_and_said(cat):
-    facts = glance(jpeg_of(cat), "cat.png").facts
+    facts = arrive(jpeg_of(cat), "cat.png").facts
     assert facts.format == "JPEG"
     assert "cat.png" in facts.remark and "JPEG" in facts.remark
 
@@ -201,4 +205,63 @@ def test_a_missing_file_is_said(tmp_path):
 
 
 def test_the_limit_is_ours_not_the_librarys():
-    assert Image.MAX_IMAGE_PIXELS is None and opening.MOST_PIXELS == 400_000_000
+    assert Image.MAX_IMAGE_PIXELS is None and opening.MOST_DECODED_BYTES == 3 * 400_000_000
+
+
+def bomb(width: int, height: int, colour: int, depth: int, channels: int, rows_there: int) -> bytes:
+    """A PNG of nothing but zeros: small, and large once it is decoded (PNG 1.2); its last rows may be missing."""
+
+    def chunk(kind: bytes, data: bytes) -> bytes:
+        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+
+    packer = zlib.compressobj(1)
+    rows = b"".join(packer.compress(bytes(1 + width * channels * depth // 8)) for _ in range(rows_there)) + packer.flush()
+    head = chunk(b"IHDR", struct.pack(">IIBBBBB", width, height, depth, colour, 0, 0, 0))
+    return b"\x89PNG\r\n\x1a\n" + head + chunk(b"IDAT", rows) + chunk(b"IEND", b"")
+
+
+@pytest.mark.parametrize(
+    ("width", "colour", "depth", "channels", "taken"),
+    [(8000, 2, 8, 3, True), (8000, 0, 16, 1, True), (18000, 6, 8, 4, False), (20100, 0, 8, 1, False)],
+)
+def test_small_files_of_large_pictures_stay_within_two_gigabytes(workers, width, colour, depth, channels, taken):
+    """Looked at in a worker that may take no more; what needs more is said, and the worker lives on."""
+    data = bomb(width, width, colour, depth, channels, width if taken else 3)
+    look = in_a_worker(workers)
+    if taken:
+        assert look(data, "large.png").facts.width_px == width
+    else:
+        with pytest.raises(Trouble, match=r"large\.png.*(limit|memory)"):
+            look(data, "large.png")
+
+
+def test_a_file_is_looked_at_by_its_size_first(tmp_path):
+    path = tmp_path / "padded.jpg"
+    with path.open("wb") as stream:
+        stream.truncate(opening.MOST_FILE_BYTES + 1)
+    with pytest.raises(PictureTrouble, match=r"padded\.jpg.*300 MB|limit is 300"):
+        open_picture(path, "padded.jpg")
+
+
+def test_no_other_parser_sees_what_comes_from_outside(monkeypatch, cat):
+    from PIL import GifImagePlugin, PpmImagePlugin
+
+    for plugin in (GifImagePlugin.GifImageFile, PpmImagePlugin.PpmImageFile):
+        monkeypatch.setattr(plugin, "_open", lambda *_: pytest.fail("a parser of another kind was asked"))
+    for data in (b"GIF89a" + bytes(60), b"P6 4 4 255 " + bytes(60)):
+        with pytest.raises(PictureTrouble):
+            open_picture(data, "other.jpg")
+
+
+@pytest.mark.parametrize("kind", ["PNG", "TIFF", "WEBP"])
+def test_a_quick_look_at_a_large_picture_shows_it_as_it_is(kind):
+    """Made smaller by a whole number first: upright, with its colours, and told in its full size."""
+    picture = np.zeros((900, 1300, 3), np.uint8)
+    picture[:, 650:] = (200, 60, 20)
+    exif = Image.Exif()
+    exif[0x0112] = 6
+    out = io.BytesIO()
+    Image.fromarray(picture).save(out, kind, exif=exif)
+    seen = open_picture(out.getvalue(), "a", 200)
+    assert (seen.facts.width_px, seen.facts.height_px) == (900, 1300) and seen.picture.shape[0] > seen.picture.shape[1]
+    assert max(seen.picture.shape) < 400 and abs(seen.picture[-4, 40].astype(int) - (200, 60, 20)).max() < 12
