@@ -82,7 +82,8 @@ def test_a_folder_of_thirty_is_dropped_and_copies_stand_together(qtbot, room, wa
     assert enter.isAccepted()
     room.dropEvent(drop)
     page = room.current
-    assert "Reading photographs: 0 of 30 read" in room.works_strip.words.text()
+    assert "Reading photographs: looking at what was dropped" in room.works_strip.words.text()
+    qtbot.waitUntil(lambda: "of 30 read" in room.works_strip.words.text(), timeout=5_000)
     qtbot.waitUntil(lambda: len(commission(room).intake.photos) == 28, timeout=60_000)
     wait_idle(room)
     qtbot.waitUntil(lambda: not room.works_strip.isVisible(), timeout=5_000)

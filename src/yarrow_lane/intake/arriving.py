@@ -2,19 +2,18 @@
 
 import hashlib
 import io
-from contextlib import suppress
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from yarrow_lane.intake.copies import difference_hash
-from yarrow_lane.intake.location import place_told, without_location
+from yarrow_lane.intake.location import IPTC_PLACES, place_told, without_location
 from yarrow_lane.intake.opening import LOOK_PX, PictureFacts, PictureTrouble, open_picture, read_file
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.progress import SILENT, Progress
 
 if TYPE_CHECKING:
-    from PIL import ExifTags, Image, IptcImagePlugin
+    from PIL import ExifTags, Image, ImageFile, IptcImagePlugin
 else:
     ExifTags, Image, IptcImagePlugin = (late(f"PIL.{name}") for name in ("ExifTags", "Image", "IptcImagePlugin"))
 
@@ -68,20 +67,26 @@ def _pixels(data: bytes, name: str) -> str:
 
 
 def _still_told(data: bytes) -> bool:
-    """Whether another reader (Pillow) still finds a place in any of the pictures of a file."""
-    with Image.open(io.BytesIO(data)) as image:
-        for number in range(getattr(image, "n_frames", 1)):
-            with suppress(EOFError, OSError):
-                image.seek(number)
-            exif = image.getexif()
-            texts = [value for value in image.info.values() if isinstance(value, str | bytes)]
-            texts += [value for value in exif.values() if isinstance(value, str | bytes)]
-            if exif.get_ifd(ExifTags.IFD.GPSInfo) or any(_tells(text) for text in texts):
+    """Whether another reader (Pillow) still finds a place in any of the pictures of a file; one it cannot read is not trusted."""
+    try:
+        with Image.open(io.BytesIO(data)) as image:
+            if any(_told_by(image, number) for number in range(getattr(image, "n_frames", 1))):
                 return True
-            iptc = IptcImagePlugin.getiptcinfo(image) or {}
-            if any((2, dataset) in iptc for dataset in (26, 27, 90, 92, 95, 100, 101)):
-                return True
+    except Exception:  # absurd metadata raises many kinds
+        return True
     return place_told(data)
+
+
+def _told_by(image: "ImageFile.ImageFile", number: int) -> bool:
+    image.seek(number)
+    exif = image.getexif()
+    texts = [value for value in (*image.info.values(), *exif.values()) if isinstance(value, str | bytes)]
+    iptc = IptcImagePlugin.getiptcinfo(image) or {}
+    return (
+        bool(exif.get_ifd(ExifTags.IFD.GPSInfo))
+        or any(_tells(text) for text in texts)
+        or any((2, dataset) in iptc for dataset in IPTC_PLACES)
+    )
 
 
 def _tells(text: str | bytes) -> bool:

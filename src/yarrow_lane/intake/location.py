@@ -20,7 +20,7 @@ _TELLS = re.compile(
     re.IGNORECASE,
 )
 # Data sets of IPTC-IIM 4.2, record 2: content location, city, sublocation, state, country.
-_IPTC_PLACES = (26, 27, 90, 92, 95, 100, 101)
+IPTC_PLACES = (26, 27, 90, 92, 95, 100, 101)
 _IPTC_SET = re.compile(rb"\x1c\x02(.)", re.DOTALL)
 # What follows the picture may be a whole film: only a few words are looked for, which is quick. QuickTime and 3GPP name a place so.
 _TAIL_TELLS = (b"GPS", b"Latitude", b"latitude", b"\xa9xyz", b"loci", b"location", b"Location", b"Exif\0\0")
@@ -85,7 +85,7 @@ def _told_in_exif(data: bytes, block: Block) -> Iterator[tuple[int, int, bytes]]
 
 
 def _iptc_tells(data: bytes) -> bool:
-    return any(found[1][0] in _IPTC_PLACES for found in _IPTC_SET.finditer(data))
+    return any(found[1][0] in IPTC_PLACES for found in _IPTC_SET.finditer(data))
 
 
 def _png_text_tells(chunk: bytes) -> bool:

@@ -3,6 +3,7 @@
 import importlib
 import io
 import warnings
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 from pathlib import Path
@@ -280,8 +281,11 @@ def _reduced(image: "Image.Image", preview_px: int) -> "Image.Image":
 
 
 def _with_info(small: "Image.Image", image: "Image.Image") -> "Image.Image":
-    small.info = image.info
-    small.getexif().update(image.getexif())
+    """What the colours and the upright picture need; the rest of the metadata may be absurd and stays behind."""
+    small.info = {key: image.info[key] for key in ("icc_profile", "transparency") if key in image.info}
+    # Some decoders turn the picture while they load it and then say so; an absurd EXIF block leaves the orientation unsaid.
+    with suppress(Exception):
+        small.getexif()[ExifTags.Base.Orientation] = image.getexif().get(ExifTags.Base.Orientation, 1)
     return small
 
 

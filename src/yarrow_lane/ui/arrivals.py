@@ -11,8 +11,9 @@ from yarrow_lane.desk.desk import Desk
 from yarrow_lane.desk.photographs import Photographs
 from yarrow_lane.intake.photos import INTAKE, Photo, add_photos
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.measure.progress import Progress
+from yarrow_lane.measure.progress import Cancelled, Progress
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.measure.words import one_line
 from yarrow_lane.ui.guard import Guard
 from yarrow_lane.ui.threads import Threads, Ticket
 
@@ -29,10 +30,10 @@ class Read(Protocol):
 
 @dataclass(frozen=True)
 class Batch:
-    """Files dropped together: for which commission, the letter they answer (0 for none), and whether the place is kept."""
+    """What was dropped together, files and folders: for which commission, the letter it answers (0 for none), the place kept or not."""
 
     commission_id: str
-    files: tuple[Path, ...]
+    paths: tuple[Path, ...]
     answers: int = 0
     keep_location: bool = False
 
@@ -46,6 +47,7 @@ class Arrivals(QObject):
 
     progressed = Signal()
     _read = Signal(object)
+    _listed = Signal(object)
 
     def __init__(
         self, desk: Desk, photographs: Photographs, threads: Threads, guard: Guard, say: Callable[[str, bool], None]
@@ -61,10 +63,12 @@ class Arrivals(QObject):
         # Of all batches since nothing was being read: what was said, and how many are on record.
         self._said: tuple[str, ...] = ()
         self._landed = 0
+        self._uncounted = False  # folders still to be looked into
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(guard.guarded(self.land))
         self._read.connect(guard.guarded(self._gather))
+        self._listed.connect(guard.guarded(self._count))
 
     @property
     def title(self) -> str:
@@ -77,13 +81,15 @@ class Arrivals(QObject):
     @property
     def words(self) -> str:
         """How far it is."""
+        if self._uncounted:
+            return "looking at what was dropped"
         return f"{self.reading[0]} of {self.reading[1]} read"
 
     def take(self, commission_id: str, paths: list[Path], answers: int = 0, keep_location: bool = False) -> None:
         """Read these files, after those that are still being read; folders are opened."""
-        files = tuple(f for p in paths for f in (_files_in(p) if p.is_dir() else [p]))
-        self.reading = (self.reading[0], self.reading[1] + len(files))
-        self._next.append(Batch(commission_id, files, answers, keep_location))
+        self.reading = (self.reading[0], self.reading[1] + len(paths))
+        self._uncounted = self._uncounted or self._batch is None
+        self._next.append(Batch(commission_id, tuple(paths), answers, keep_location))
         if self._batch is None:
             self._begin()
         self.progressed.emit()
@@ -95,7 +101,9 @@ class Arrivals(QObject):
             return self._photographs.photo_from_file(path, name, batch.answers, batch.keep_location, progress)
 
         def work(progress: Progress) -> list[str]:
-            return read_all(batch.files, read, lambda photo: self._read.emit((batch, photo)), progress)
+            files = files_in(batch.paths, progress)
+            self._listed.emit((batch, len(files)))
+            return read_all(files, read, lambda photo: self._read.emit((batch, photo)), self._guard.fault, progress)
 
         self._ticket = self._threads.run(work, self._end, lambda trouble: self._end([trouble.sentence]))
 
@@ -109,6 +117,14 @@ class Arrivals(QObject):
         self.progressed.emit()
         if said is None:
             self._say("Stopped: what was read is in, the rest was left unread.", False)
+
+    def _count(self, listed: tuple[Batch, int]) -> None:
+        """The folders of a batch were looked into: as many files as that are read instead of what was dropped."""
+        batch, count = listed
+        if batch is self._batch:
+            self._uncounted = False
+            self.reading = (self.reading[0], self.reading[1] - len(batch.paths) + count)
+            self.progressed.emit()
 
     def _gather(self, read: tuple[Batch, Photo | None]) -> None:
         batch, photo = read
@@ -158,6 +174,8 @@ class Arrivals(QObject):
             rest = f"\n… and {more} more; all of them stand on the bench at Intake." if more > 0 else ""
             count = "" if landed == read else f"{landed} of {read} photographs are in. "
             self._say(count + "\n".join(said[:_MOST_SENTENCES]) + rest, True)
+        elif not read:
+            self._say("There is no file in what was dropped.", False)
         else:
             self._say("All photographs are in.", False)
 
@@ -169,29 +187,53 @@ class Arrivals(QObject):
     def _over(self) -> None:
         """Nothing is being read any more."""
         self._batch, self._ticket, self.reading = None, None, (0, 0)
-        self._said, self._landed = (), 0
+        self._said, self._landed, self._uncounted = (), 0, False
 
 
-def _files_in(folder: Path) -> list[Path]:
-    """Every file of a folder and the folders in it; hidden ones are the system's, not the client's."""
-    return sorted(f for f in folder.rglob("*") if f.is_file() and not f.name.startswith("."))
+def files_in(paths: tuple[Path, ...], progress: Progress) -> tuple[Path, ...]:
+    """The files among what was dropped, and those in the folders and the folders in them; hidden ones are the system's."""
+    found: list[Path] = []
+    for path in paths:
+        progress.at(0.0)
+        if path.is_dir():
+            inside = []
+            for each in path.rglob("*"):
+                progress.at(0.0)
+                if not each.name.startswith(".") and each.is_file():
+                    inside.append(each)
+            found += sorted(inside)
+        else:
+            found.append(path)
+    return tuple(found)
+
+
+def _why_not(name: str, error: Exception, fault: Callable[[Exception], Trouble]) -> str:
+    if isinstance(error, Trouble):
+        return error.sentence
+    if isinstance(error, OSError):
+        return f"“{name}” was not taken in, because {error.strerror or error}; try it again."
+    trouble = fault(error)
+    return f"“{name}” was not taken in: {trouble.sentence}"
 
 
 def read_all(
-    files: tuple[Path, ...], read: Read, told: Callable[[Photo | None], None], progress: Progress
+    files: tuple[Path, ...], read: Read, told: Callable[[Photo | None], None], fault: Callable[[Exception], Trouble],
+    progress: Progress,
 ) -> list[str]:  # fmt: skip
-    """Read each file; what fails or is odd becomes a sentence and never stops the others. `told` gets None for a failure."""
+    """Read each file; what fails or is odd becomes a sentence and never stops the others. `told` gets None for a failure.
+
+    `fault` puts a fault of ours into words.
+    """
     sentences: list[str] = []
     for number, path in enumerate(files):
         progress.at(number / len(files))
+        name = one_line(path.name)
         try:
-            photo = read(path, path.name, progress)
-        except Trouble as trouble:
-            sentences.append(trouble.sentence)
-            told(None)
-            continue
-        except OSError as error:
-            sentences.append(f"“{path.name}” was not taken in, because {error.strerror or error}; try it again.")
+            photo = read(path, name, progress)
+        except Cancelled:
+            raise
+        except Exception as error:  # one file must not take the others with it
+            sentences.append(_why_not(name, error, fault))
             told(None)
             continue
         told(photo)

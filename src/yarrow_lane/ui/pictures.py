@@ -74,15 +74,21 @@ class Pictures(QObject):
             pictures = self._workers.ask("intake.opening:open_halvings", path, name, SMALLEST_PX, progress=progress)
             return Shown(pictures[0], levels_of(pictures))
 
-        def then_whole(shown: Shown) -> None:
-            ready(shown)
+        def the_whole() -> None:
             self._derived.want(whole, asker, Making(all_of_it, size_of), ready)
 
+        def then_whole(shown: Shown) -> None:
+            ready(shown)
+            the_whole()
+
+        # What keeps the quick look from being made is said by the whole, which is looked through.
         kept = self._derived.have(whole)
         if kept is not None:
             ready(kept)
         else:
-            self._derived.want(Key("quick look", (photo_id,)), asker, Making(quick, size_of, priority=1), then_whole)
+            self._derived.want(
+                Key("quick look", (photo_id,)), asker, Making(quick, size_of, priority=1), then_whole, lambda _: the_whole()
+            )
 
     def part(self, photo_id: str, name: str, area: Rect, asker: object, ready: Callable[[Shown], None]) -> None:
         """A part of a photograph (upright px), as the painting is compared, in colours and greys."""

@@ -40,7 +40,10 @@ class _Worker:
         ours, theirs = pair()
         command = [sys.executable, "-m", "yarrow_lane.workers.worker", str(theirs.fileno())]
         quiet = {**os.environ, "OMP_NUM_THREADS": "1", "OPENBLAS_NUM_THREADS": "1", "OPENCV_FOR_THREADS_NUM": "1"}
-        self._process = subprocess.Popen(command, pass_fds=(theirs.fileno(),), stdin=subprocess.DEVNULL, env=quiet)
+        # Libraries grumble there about damaged pictures; what goes wrong comes over the wire.
+        self._process = subprocess.Popen(
+            command, pass_fds=(theirs.fileno(),), stdin=subprocess.DEVNULL, stderr=subprocess.DEVNULL, env=quiet
+        )
         theirs.close()
         # From its first moment on: what it loads must not hold the window up.
         os.setpriority(os.PRIO_PROCESS, self._process.pid, _NICENESS)

@@ -40,7 +40,7 @@ def test_each_gives_one_sentence_and_the_good_ones_still_come_in(desk, small, ca
     def read(path, name, progress):
         return photo_from_file(desk, path, name, progress=progress)
 
-    sentences = read_all(tuple(files), read, landed.append, Progress())
+    sentences = read_all(tuple(files), read, landed.append, pytest.fail, Progress())
     for name, _ in (*refused(small), *odd(small)):
         mine = [s for s in sentences if s.startswith(f"“{name}”")]
         assert len(mine) == 1, name
