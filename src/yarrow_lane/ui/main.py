@@ -6,6 +6,7 @@ import os
 import sys
 from datetime import datetime
 from pathlib import Path
+from types import TracebackType
 
 import platformdirs
 from PySide6.QtCore import QEventLoop, QTimer
@@ -127,6 +128,13 @@ class Application:
         self._let_go()
         return ended
 
+    def say_unseen(self, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        """What was raised where no guard stands, in a paint or an event filter: said and written down like everything else."""
+        if self.window is not None and isinstance(error, Exception):
+            self.window.workroom.guard.say(error)
+        else:
+            sys.__excepthook__(kind, error, trace)
+
 
 def _application() -> QApplication:
     qt = QApplication.instance()
@@ -173,6 +181,7 @@ def main(argv: list[str] | None = None) -> int:
         print(none.sentence, file=sys.stderr)
         return 1
     application = Application(folder)
+    sys.excepthook = application.say_unseen
     trouble = application.start()
     if trouble is not None:
         print(trouble.sentence, file=sys.stderr)
@@ -185,6 +194,7 @@ def main(argv: list[str] | None = None) -> int:
         elif trouble is None or (not wanted.shot and qt.platformName() != "offscreen"):
             code = qt.exec()
     finally:
+        sys.excepthook = sys.__excepthook__
         if not application.close():
             # What hangs in the system cannot be waited for; everything on record is on the disk.
             print("Something was still waiting for a disk or a process; Yarrow Lane ended without it.", file=sys.stderr)
