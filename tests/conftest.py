@@ -14,6 +14,7 @@ from hypothesis import settings
 from PIL import Image
 
 from tests.leftovers import Watch
+from yarrow_lane.demo.build import build_demo
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
@@ -91,6 +92,7 @@ def no_dialogs(monkeypatch):
 
     for name in ("getOpenFileNames", "getOpenFileName", "getSaveFileName"):
         monkeypatch.setattr(QFileDialog, name, lambda *_: ("", ""))
+    monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_: "")
 
 
 _LASTING: list[Workers] = []
@@ -127,5 +129,25 @@ def window(qtbot, desk, fonts, workers):
     window.show()
     window.activateWindow()
     qtbot.waitExposed(window)
+    yield window
+    window.end()
+
+
+@pytest.fixture(scope="module")
+def demo_store(tmp_path_factory):
+    folder = tmp_path_factory.mktemp("demo") / "studio"
+    build_demo(folder, NOON)
+    store = Store(folder, NOON.date())
+    yield store
+    store.close()
+
+
+@pytest.fixture
+def demo_window(qtbot, demo_store, fonts, workers):
+    from yarrow_lane.ui.window import Window
+
+    window = Window(Desk(demo_store, SetClock(NOON)), workers)
+    qtbot.addWidget(window)
+    window.show()
     yield window
     window.end()

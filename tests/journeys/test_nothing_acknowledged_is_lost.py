@@ -1,7 +1,8 @@
 """A short share of the attacks that `scripts/bench store` runs for minutes, with the same dice each time."""
 
 import pytest
-from bench.attacks import databases, fillings, kills, pictures
+from bench.attacks import databases, fillings, hands, kills, openings, pictures
+from PySide6.QtWidgets import QFileDialog
 
 
 def test_twelve_kills(tmp_path):
@@ -27,3 +28,17 @@ def test_damaged_databases(tmp_path):
     counts = databases.attack(tmp_path, 12, 20260309)
     assert not counts.bad
     assert counts.said >= 6
+
+
+def test_openings_and_closings_in_the_middle_of_work(tmp_path):
+    counts = openings.attack(tmp_path / "openings", 4, 20260309)
+    assert not counts.bad and counts.held == 4
+
+
+def test_random_hands(qtbot, demo_window, tmp_path, monkeypatch):
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "saved"), ""))
+    played = hands.Hands(demo_window, tmp_path, 20260309)
+    hands.listen(demo_window, played.counts)
+    played.play(200)
+    qtbot.waitUntil(lambda: not demo_window.threads.busy, timeout=60_000)
+    assert not played.counts.bad and played.counts.held == 5

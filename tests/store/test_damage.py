@@ -42,6 +42,8 @@ def test_what_is_no_number_is_never_stored():
     inside = Layers((Region(1, "coat", "fur", ((0.0, 0.0), (9.0, float("-inf")), (9.0, 9.0))),), next_id=2)
     with pytest.raises(StoreTrouble, match=r"layers.*number that is none"):
         to_json(LAYERS, inside)
+    with pytest.raises(StoreTrouble, match="letters that are none"):
+        to_json(TONE, Tone(ground="umber \ud800"))
     assert from_json(TONE, to_json(TONE, Tone(ground="Infinity and NaN"))).ground == "Infinity and NaN"
     assert from_json(TONE, to_json(TONE, Tone(squint_mm=1e-320))).squint_mm == 1e-320
 
