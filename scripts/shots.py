@@ -22,6 +22,7 @@ DAY = datetime(2026, 11, 24, 9, 40, tzinfo=UTC)
 # File name, place of the commission on the shelf, door.
 VIEWS = (
     ("studio", None, ""),
+    ("studio-settings", None, ""),
     ("intake", 1, "Intake"),
     ("intake-one", 0, "Intake"),
     ("intake-eyes", 0, "Intake"),
@@ -52,10 +53,11 @@ def main(target: Path) -> None:
     for name, place, door in VIEWS:
         if place is None:
             window.open_studio()
+            window.studio_page.put_on_bench("settings" if name.endswith("settings") else "today")
         else:
             window.open_door(window.desk.studio.on_shelf[place], door)
         _, _, mode = name.partition("-")
-        if mode:
+        if mode and place is not None:
             settle(application, window)  # measures come before marks are drawn
             window.current.set_look(replace(window.current.look, mode=mode))
         settle(application, window)

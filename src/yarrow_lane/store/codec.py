@@ -55,9 +55,7 @@ def _dumped(kind: Any, version: int, value: object, what: str) -> str:
     try:
         text = _adapter(kind).dump_json(value).decode()
     except ValueError as error:  # lone surrogates have no form in UTF-8; the edges of the program clean them away
-        raise StoreTrouble(
-            f"The part “{what}” was not stored", "it holds letters that are none", "write them again"
-        ) from error
+        raise StoreTrouble(f"The part “{what}” was not stored", "it holds letters that are none", "write them again") from error
     if "NaN" in text or "Infinity" in text:  # which may also be words of the painter's
         _refuse_no_numbers(value, what)
     return f'{{"{_VERSION}":{version},{text[1:]}' if text != "{}" else f'{{"{_VERSION}":{version}}}'

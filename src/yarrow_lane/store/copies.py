@@ -1,6 +1,5 @@
 """Copies of the studio's file: made whole, looked over, kept for as long as they may be wanted."""
 
-import os
 import sqlite3
 from collections.abc import Iterable
 from contextlib import closing
@@ -11,6 +10,7 @@ from pathlib import Path
 from yarrow_lane.store.parts import Parts
 from yarrow_lane.store.schema import NEWEST, schema_number
 from yarrow_lane.store.sql import Sql, connect_unchanging
+from yarrow_lane.store.things import sync
 from yarrow_lane.store.trouble import Damaged, StoreTrouble, disk_trouble
 from yarrow_lane.store.versions import Versions
 
@@ -124,20 +124,12 @@ def write_copy(sql: Sql, path: Path) -> Copy:
         found = look_at(beside, whole=False)
         if not found.sound:
             raise StoreTrouble("The copy of the studio was not kept", found.why, "look whether the disk is in order")
-        _sync(beside)
+        sync(beside)
         beside.replace(path)
-        _sync(path.parent)
+        sync(path.parent)
     except (sqlite3.Error, OSError) as error:
         raise disk_trouble(error, path.parent.parent) from error
     return look_at(path, whole=False)
-
-
-def _sync(path: Path) -> None:
-    handle = os.open(path, os.O_RDONLY)
-    try:
-        os.fsync(handle)
-    finally:
-        os.close(handle)
 
 
 def keepers(days: Iterable[date]) -> dict[date, date]:

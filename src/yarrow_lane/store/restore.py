@@ -1,6 +1,5 @@
 """Putting a copy back in place of the studio's file. Nothing is deleted: what was there is set aside together."""
 
-import os
 import shutil
 from datetime import datetime
 from pathlib import Path
@@ -9,6 +8,7 @@ from yarrow_lane.store.copies import Copy, copies_in, look_at
 from yarrow_lane.store.folder import FolderLock
 from yarrow_lane.store.schema import schema_number
 from yarrow_lane.store.sql import Sql
+from yarrow_lane.store.things import sync
 from yarrow_lane.store.trouble import Damaged, StoreTrouble, disk_trouble, file_damage
 
 FILE = "studio.db"
@@ -44,11 +44,10 @@ def _put_back(folder: Path, copy: Path, now: datetime) -> Path:
     staged = folder / f"{FILE}.part"
     staged.unlink(missing_ok=True)
     shutil.copyfile(copy, staged)
-    with staged.open("rb+") as stream:
-        os.fsync(stream.fileno())
+    sync(staged)
     aside = _set_aside(folder, now)
     staged.replace(folder / FILE)
-    _sync_folder(folder)
+    sync(folder)
     return aside
 
 
@@ -63,16 +62,8 @@ def _set_aside(folder: Path, now: datetime) -> Path:
         path = folder / name
         if path.exists():
             path.rename(aside / name)
-    _sync_folder(aside)
+    sync(aside)
     return aside
-
-
-def _sync_folder(folder: Path) -> None:
-    handle = os.open(folder, os.O_RDONLY)
-    try:
-        os.fsync(handle)
-    finally:
-        os.close(handle)
 
 
 def refuse_if_lost(folder: Path) -> None:

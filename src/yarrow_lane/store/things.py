@@ -132,6 +132,15 @@ def remove_unfinished(folder: Path, before: datetime) -> None:
                 path.unlink()
 
 
+def sync(path: Path) -> None:
+    """What a file or folder holds is on the disk when this returns; raises OSError."""
+    handle = os.open(path, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)
+
+
 def write_synced(path: Path, data: bytes) -> None:
     """Write a file so that it is either the old or the new one, never half; raises OSError."""
     path.parent.mkdir(parents=True, exist_ok=True)
@@ -142,11 +151,7 @@ def write_synced(path: Path, data: bytes) -> None:
             stream.flush()
             os.fsync(stream.fileno())
         os.replace(beside, path)
-        folder = os.open(path.parent, os.O_RDONLY)
-        try:
-            os.fsync(folder)
-        finally:
-            os.close(folder)
+        sync(path.parent)
     except BaseException:
         Path(beside).unlink(missing_ok=True)
         raise
