@@ -1,4 +1,4 @@
-"""Fifteen wrong programs, one small change each: every one must be caught by a test of the room it belongs to.
+"""Wrong programs, one small change each: every one must be caught by a test of the room it belongs to.
 
 `python -m tests.house.mutations` writes each change into a copy of the sources, runs the tests named beside it there and says
 which were caught. The checkout itself is never touched.
@@ -43,6 +43,16 @@ MUTATIONS = (
     Mutation("print larger than the canvas", "documents/print_plan.py", "room_h / squares.height_mm, 1.0)",
              "room_h / squares.height_mm)", "rooms/documents"),
     Mutation("print at half its pixels", "documents/print_plan.py", "PRINT_PX_MM = 300", "PRINT_PX_MM = 150", "rooms/documents"),
+    Mutation("a log replayed onto the restored file", "store/restore.py", '("-wal", "-shm", "-journal")', "()", "store"),
+    Mutation("an empty file is a new studio", "store/restore.py", "    if beside:", "    if not beside:", "store"),
+    Mutation("a sound copy given up for a worse", "store/copies.py", "if not going.sound or", "if True or", "store"),
+    Mutation("seals of versions not compared", "store/versions.py", "if found != (seal,):", "if not found:", "store"),
+    Mutation("a damaged photograph opened", "store/things.py", "hexdigest() != thing_hash", "hexdigest() == ''", "store"),
+    Mutation("the picture not compared", "intake/arriving.py", "(clean, name) != before", "(clean, name) == 1", "rooms/intake"),
+    Mutation("encoded words in a header", "standins/outbox.py", '.replace("=?", "= ?").replace("?=", "? =")', "",
+             "rooms/standins"),
+    Mutation("hours in doubt counted", "easel/clock.py", "0.0 if doubt else measured", "measured", "rooms/easel"),
+    Mutation("wet by a date to come", "measure/moments.py", "min(moment, now) if", "moment if", "rooms/easel"),
 )  # fmt: skip
 
 
