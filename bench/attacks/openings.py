@@ -42,6 +42,7 @@ for n in range(count):
             worker.kill()
     print(f"closing {n}", flush=True)
     assert application.close()
+    pause(0)  # what was closed goes
     print(f"closed {n}", flush=True)
 """
 

@@ -74,6 +74,7 @@ class Application:
         window.show()
         if old_window is not None and old_store is not None:
             old_window.end()
+            old_window.deleteLater()  # else every new theme would be put on its widgets too
             old_store.close()
 
     def open_demo(self) -> None:
@@ -113,6 +114,8 @@ class Application:
     def _let_go(self) -> None:
         if self._store is not None:
             self._store.close()
+        if self.window is not None:
+            self.window.deleteLater()
         self.window, self._store = None, None
 
     def close(self) -> bool:
