@@ -44,6 +44,7 @@ class Window(QMainWindow):
         self._pasted = Pasted()
         self.commission_id, self.door = "", ""
         self._ending = False
+        self._sheets: tuple[QWidget, ...] = ()
         self.setWindowTitle("Yarrow Lane")
         self.setAcceptDrops(True)
         self.resize(1280, 800)
@@ -79,8 +80,11 @@ class Window(QMainWindow):
         for strip in (self.works_strip, self.question, self.message):
             box.addWidget(strip)
         self.setCentralWidget(body)
+        for old in self._sheets:
+            old.deleteLater()
         self.keys_sheet = KeysSheet(self)
         self.restore_sheet = RestoreSheet(self.desk.store.folder, self.desk.clock, self.workroom.guard.guarded, self)
+        self._sheets = (self.keys_sheet, self.restore_sheet)
         self.restore_sheet.chosen.connect(self.restore_wanted)
         self.restore_sheet.left.connect(self._restore_left)
         guarded = self.workroom.guard.guarded
