@@ -108,7 +108,10 @@ def _identify(source: Path | bytes, name: str) -> "Image.Image":
     except MemoryError as error:
         raise _too_much(name) from error
     except Exception as error:  # broken headers raise many kinds: struct, Syntax, Value, OS
-        raise PictureTrouble(f"“{name}” cannot be opened", "its beginning is damaged", "ask for it to be sent again") from error
+        why = "its beginning is damaged"
+        if kind == "WEBP":  # its decoder tells want of memory no other way
+            why += ", or it needs more memory than we give it"
+        raise PictureTrouble(f"“{name}” cannot be opened", why, "ask for it to be sent again") from error
     try:
         _accept(image, name)
     except PictureTrouble:
