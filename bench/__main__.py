@@ -2,13 +2,14 @@
 
 import sys
 
-from bench import house, intake, pictures, start, store
+from bench import house, intake, pictures, resolution, start, store
 
 MEASURES = {
     "house": house.measure,
     "start": start.measure,
     "pictures": pictures.measure,
     "intake": intake.measure,
+    "resolution": resolution.measure,
     "store": store.measure,
 }
 _LONG = ("store",)  # half an hour and more: only when it is named

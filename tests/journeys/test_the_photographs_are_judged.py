@@ -19,7 +19,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog
 from tests.conftest import jpeg_of
 from tests.doing import do_part
 from tests.journeys.hands import NONE, click, fill, keys, press, send
-from tests.rooms.intake.degraded import CAT_EYES, Harm, harmed
+from tests.rooms.intake.degraded import CAT_EYES, Harm, Source, harmed
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.intake.brief import add_sitter
 from yarrow_lane.intake.photos import mark_eye
@@ -95,7 +95,7 @@ def test_a_folder_of_thirty_is_dropped_and_copies_stand_together(qtbot, room, wa
     assert len(copies) == 14
     small = next(p for p in commission(room).intake.photos if p.name == "shot-03-small.jpg")
     page.select(small.id)
-    assert "shot-03.jpg is the same shot, larger: 900 × 900" in str(page.bench.sheet).replace("\\u202f", " ")
+    assert "shot-03.jpg is the same shot and shows more: 900 × 900" in str(page.bench.sheet).replace("\\u202f", " ")
 
 
 def test_reading_can_be_stopped_and_what_came_stays(qtbot, room, wait_idle, tmp_path):
@@ -217,14 +217,14 @@ def test_the_detector_suggests_or_says_that_it_cannot(qtbot, room, wait_idle, tm
 
 def test_photographs_are_ranked_and_the_painter_overrules(qtbot, room, wait_idle, tmp_path, cat):
     harms = {"soft": Harm(blur=0.15), "best": Harm(), "small": Harm(scale=0.4), "dark": Harm(gain=0.12)}
-    large = cv2.resize(cat, None, fx=3, fy=3, interpolation=cv2.INTER_CUBIC)
-    eyes = tuple(type(e)(e.side, e.x * 3, e.y * 3, e.radius_px * 3) for e in CAT_EYES)
     marks = {}
     for name, harm in harms.items():
-        picture, marks[name] = harmed(large, eyes, harm)
-        (tmp_path / f"{name}.png").write_bytes(b"")
+        picture, marks[name] = harmed(Source(cat, CAT_EYES, 0.57), harm)
         Image.fromarray(picture).save(tmp_path / f"{name}.png")
-    take(qtbot, room, wait_idle, sorted(tmp_path.glob("*.png")), 4)
+    # The client's own enlargement stores nine times as many pixels and shows no more.
+    Image.fromarray(cv2.resize(cat, None, fx=3, fy=3, interpolation=cv2.INTER_CUBIC)).save(tmp_path / "enlarged.png")
+    marks["enlarged"] = tuple(type(e)(e.side, e.x * 3, e.y * 3, e.radius_px * 3) for e in CAT_EYES)
+    take(qtbot, room, wait_idle, sorted(tmp_path.glob("*.png")), 5)
     page = room.current
     ids = {p.name.removesuffix(".png"): p.id for p in commission(room).intake.photos}
     for name, found in marks.items():
@@ -236,6 +236,10 @@ def test_photographs_are_ranked_and_the_painter_overrules(qtbot, room, wait_idle
     assert page.view.tiles[0].name == "best.png" and page.view.tiles[0].share > 0.3
     best_first = eye_rows(commission(room), room.workroom.judging.evidence(commission(room).intake.photos))[0][1]
     assert best_first[0].name == "best.png"
+    page.select(ids["best"])
+    assert "enlarged.png is the same shot, larger but no sharper" in str(page.bench.sheet)
+    page.select(ids["enlarged"])
+    assert "detail of about" in str(page.bench.sheet)
     page.select(ids["dark"])
     fill(qtbot, page, "Use it as", "lead")
     assert page.view.tiles[0].name == "dark.png", "the painter's choice comes before the rank"
@@ -315,6 +319,7 @@ def test_a_photograph_taken_away_is_no_longer_measured(qtbot, room, wait_idle, t
     gone = commission(room).intake.photos[-1]
     page.select(gone.id)
     press(qtbot, page, "Take this photograph away")
-    assert not room.workroom.judging.wants(gone.id)
+    judging = room.workroom.judging
+    assert gone.id not in [photo_id for photo_id, _ in (*judging._waiting, judging._now or ("", ""))]
     wait_idle(room)
     assert len(page.view.tiles) == 4

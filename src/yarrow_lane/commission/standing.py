@@ -4,9 +4,11 @@ Folded from what each room says of itself. Nothing here depends on the moment it
 commission until that, the studio or the minute that matters changes.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from functools import cached_property
+from types import MappingProxyType
 
 from yarrow_lane.calendar.planning import Plan, Sitting, Work
 from yarrow_lane.check import standing as check
@@ -15,12 +17,15 @@ from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose import standing as compose
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.compose.standing import to_frame
 from yarrow_lane.deliver import standing as deliver
 from yarrow_lane.deliver.handover import rest_ends
 from yarrow_lane.easel import standing as easel
-from yarrow_lane.easel.clock import time_entries
+from yarrow_lane.easel.clock import running, time_entries
 from yarrow_lane.easel.session import wet_until
 from yarrow_lane.intake import standing as intake
+from yarrow_lane.intake.evidence import Evidence
+from yarrow_lane.intake.photos import Photo
 from yarrow_lane.lane.doors import Door, State, door_now
 from yarrow_lane.lane.standing import Act, Standing, Task
 from yarrow_lane.layers import standing as layers
@@ -37,7 +42,8 @@ class CommissionStanding:
     """One commission as shelf, weeks, lane and header show it.
 
     `rooms` holds the tasks of each room that still has some; `worry` leaves lateness out, which only a plan can tell.
-    `painted_on` and `painted_minutes` are the newest day at the easel. `until` is when something here changes by itself.
+    `painted_on` and `painted_minutes` are the newest day at the easel. `until` is when something here changes by itself;
+    `rests_on` are the photographs whose measures it rests on; `clock_since` when the clock that runs was started, `clock_on` on what.
     """
 
     id: str
@@ -60,6 +66,9 @@ class CommissionStanding:
     painted_on: date | None
     painted_minutes: float
     until: datetime | None
+    rests_on: tuple[str, ...] = ()
+    clock_since: datetime | None = None
+    clock_on: str = ""
 
     @property
     def door(self) -> str:
@@ -103,15 +112,23 @@ def thickest_film(passes: tuple[Pass, ...]) -> Film:
     return "thick" if "thick" in films else "normal" if "normal" in films else "wash"
 
 
-def room_standings(c: Commission, studio: Studio, now: datetime) -> dict[str, Standing]:
-    """What each room says of itself, by door."""
+def photos_that_count(c: Commission) -> tuple[Photo, ...]:
+    """Those by whose detail the commission stands: the leads and what is framed."""
+    framed = to_frame(c.compose, c.intake) if c.compose.framed else None
+    return tuple(p for p in c.intake.photos if p.use == "lead" or p is framed)
+
+
+def room_standings(
+    c: Commission, studio: Studio, now: datetime, evidence: Mapping[str, Evidence] = MappingProxyType({})
+) -> dict[str, Standing]:  # fmt: skip
+    """What each room says of itself, by door; `evidence` by photograph id, as far as it is known."""
     passes = passes_in(c, studio.climate)
     reference = reference_key(c.compose)
     last = easel.last_painted(c.easel)
     left = bool(easel.passes_left(c.easel, passes)) or not passes
     return {
-        "Intake": intake.stand(c.intake, c.brief),
-        "Compose": compose.stand(c.compose, c.intake, studio.unit),
+        "Intake": intake.stand(c.intake, c.brief, evidence),
+        "Compose": compose.stand(c.compose, c.intake, studio.unit, evidence),
         "Transfer": transfer.stand(c.transfer, c.compose, studio.unit),
         "Tone": tone.stand(c.tone),
         "Palette": palette.stand(c.palette, reference),
@@ -131,9 +148,11 @@ def doors_of(c: Commission, rooms: dict[str, Standing]) -> tuple[Door, ...]:
     return tuple(Door(name, state(name, r.wants), r.fact, r.wants, r.stale) for name, r in rooms.items())
 
 
-def stand(c: Commission, studio: Studio, now: datetime) -> CommissionStanding:
+def stand(
+    c: Commission, studio: Studio, now: datetime, evidence: Mapping[str, Evidence] = MappingProxyType({})
+) -> CommissionStanding:  # fmt: skip
     """Fold what the rooms say; the work of a waived door is not planned."""
-    rooms = room_standings(c, studio, now)
+    rooms = room_standings(c, studio, now, evidence)
     doors = doors_of(c, rooms)
     here = door_now(doors).name
     act = rooms[here].act
@@ -142,7 +161,7 @@ def stand(c: Commission, studio: Studio, now: datetime) -> CommissionStanding:
     tasks = tuple(r.tasks for name, r in rooms.items() if r.tasks and name not in waived) if delivered is None else ()
     worry = next((r.worry for name, r in rooms.items() if r.worry and name not in waived), "") if delivered is None else ""
     moments = [r.until for r in rooms.values() if r.until is not None]
-    painted = _newest_day(c)
+    painted, started = _newest_day(c), running(c.log)
     rests = rest_ends(c.deliver) if c.deliver.looked is None else None
     return CommissionStanding(
         id=c.id,
@@ -165,6 +184,9 @@ def stand(c: Commission, studio: Studio, now: datetime) -> CommissionStanding:
         painted_on=painted[0],
         painted_minutes=painted[1],
         until=min(moments, default=None),
+        rests_on=tuple(p.id for p in photos_that_count(c)),
+        clock_since=started.at if started is not None else None,
+        clock_on=started.title if started is not None else "",
     )
 
 

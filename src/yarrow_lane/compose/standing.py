@@ -1,6 +1,11 @@
 """Where Compose stands: a size, and a crop laid on a photograph that is still there."""
 
+from collections.abc import Mapping
+from types import MappingProxyType
+
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.compose.detail import DETAIL_POOR_PX_MM, on_canvas_px_per_mm
+from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Intake, Photo
 from yarrow_lane.lane.standing import Act, Standing
 from yarrow_lane.measure.lengths import Unit, size_text
@@ -18,15 +23,23 @@ def to_frame(compose: Compose, intake: Intake) -> Photo | None:
     return next(iter((*framed, *intake.leads, *intake.kept, *intake.photos)), None)
 
 
-def stand(compose: Compose, intake: Intake, unit: Unit) -> Standing:
-    """Where the room stands."""
+def _thin(compose: Compose, evidence: Evidence | None) -> str:
+    """What the photograph lacks at this size, in words; stored pixels count where it is not measured yet."""
+    detail = on_canvas_px_per_mm(compose, evidence)
+    return f"too little detail for this size: {detail:.1f} px per mm" if detail < DETAIL_POOR_PX_MM else ""
+
+
+def stand(
+    compose: Compose, intake: Intake, unit: Unit, evidence: Mapping[str, Evidence] = MappingProxyType({})
+) -> Standing:  # fmt: skip
+    """Where the room stands; `evidence` by photograph id, as far as it is known."""
     if not compose.sized:
         return Standing("", "no size chosen", Act("Choose the size", "stock sizes above, or write your own", can=False))
     w, h = compose.width_mm, compose.height_mm
     fact = f"{size_text(w, h, unit)}, {lie_word(w, h)}"
     laid = compose.background
     if laid is not None and any(p.id == laid.photo_id for p in intake.photos):
-        return Standing(fact)
+        return Standing(fact, worry=_thin(compose, evidence.get(laid.photo_id)))
     if not intake.photos:
         return Standing(fact, "no crop laid", Act("Take photographs in first", "the crop is laid on one of them"))
     return Standing(fact, "no crop laid", Act("Lay the crop", "as large as the photograph allows, never stretched"))

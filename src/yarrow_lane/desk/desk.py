@@ -8,8 +8,11 @@ from typing import Any
 
 from yarrow_lane.commission.commission import PARTS, Commission, apply
 from yarrow_lane.commission.studio import STUDIO_PART, Studio, put_on_shelf, take_off_shelf
+from yarrow_lane.desk.evidence import EvidenceKept
 from yarrow_lane.desk.standings import Standings
 from yarrow_lane.intake.brief import Brief
+from yarrow_lane.intake.evidence import Evidence
+from yarrow_lane.intake.photos import Eye
 from yarrow_lane.lane.happening import Happening, LetterSent
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
@@ -52,7 +55,8 @@ class Desk:
             database.append(STUDIO, {STUDIO: to_json(STUDIO_PART, Studio())}, "The studio opened", "", clock())
         self.studio: Studio = self._reader.studio(STUDIO)
         self._commissions: dict[str, Commission] = {}
-        self.standings = Standings(database, self.commission, lambda: self.studio)
+        self.evidence = EvidenceKept(database)
+        self.standings = Standings(database, self.commission, lambda: self.studio, self.evidence)
 
     # --- reading
 
@@ -143,6 +147,11 @@ class Desk:
         self._commissions[commission_id] = replace(before, log=(*before.log, happening))
         self.standings.happened(commission_id, number)
         self._tell(Change(commission_id, place, happening.kind, "happened"))
+
+    def measured(self, photo_id: str, eyes: tuple[Eye, ...], evidence: Evidence) -> None:
+        """A photograph was measured: not a change, but where its commissions stand may be another place. Raises `StoreTrouble`."""
+        self.evidence.keep(photo_id, eyes, evidence)
+        self.standings.measured(photo_id)
 
     # --- history
 

@@ -7,13 +7,14 @@ from itertools import islice
 
 from yarrow_lane.calendar.planning import Plan, plan
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.standing import CommissionStanding, Outlook, outlook_of, stand
+from yarrow_lane.commission.standing import CommissionStanding, Outlook, outlook_of, photos_that_count, stand
 from yarrow_lane.commission.studio import Studio
+from yarrow_lane.desk.evidence import EvidenceKept
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_plain_json, to_plain_json
 from yarrow_lane.store.database import Database
 
-VERSION = 3  # raise it when a standing is worked out differently: kept ones are then made anew
+VERSION = 5  # raise it when a standing is worked out differently: kept ones are then made anew
 
 
 @dataclass(frozen=True)
@@ -28,8 +29,10 @@ class Unreadable:
 class Standings:
     """Asked by shelf, weeks, lane and header alike, so that they say the same."""
 
-    def __init__(self, database: Database, commission: Callable[[str], Commission], studio: Callable[[], Studio]) -> None:
-        self._database, self._commission, self._studio = database, commission, studio
+    def __init__(
+        self, database: Database, commission: Callable[[str], Commission], studio: Callable[[], Studio], evidence: EvidenceKept
+    ) -> None:  # fmt: skip
+        self._database, self._commission, self._studio, self._evidence = database, commission, studio, evidence
         self._kept: dict[str, tuple[str, CommissionStanding]] = {}
         self._texts = database.standings()
         self._versions = database.versions.stamps()
@@ -48,7 +51,8 @@ class Standings:
         if kept is not None and kept[0] == key and (kept[1].until is None or kept[1].until > now):
             self._kept[commission_id] = kept
             return kept[1]
-        found = stand(self._commission(commission_id), self._studio(), now)
+        commission = self._commission(commission_id)
+        found = stand(commission, self._studio(), now, self._evidence.of_all(photos_that_count(commission)))
         if kept is not None and kept[1].rooms == found.rooms:
             found = replace(found, rooms=kept[1].rooms)  # the same object: the plan sees at a glance that nothing changed
         self._kept[commission_id] = (key, found)
@@ -78,6 +82,12 @@ class Standings:
     def happened(self, commission_id: str, number: int) -> None:
         """Something happened on that commission; `number` is the entry's own."""
         self._happenings[commission_id] = number
+
+    def measured(self, photo_id: str) -> None:
+        """More is known of a photograph: the commissions it counts for are looked at again."""
+        self._kept = {i: kept for i, kept in self._kept.items() if photo_id not in kept[1].rests_on}
+        self._texts = {i: stored for i, stored in self._texts.items() if photo_id not in stored[1]}
+        self._plan = None
 
     # --- all
 
@@ -117,6 +127,10 @@ class Standings:
     def outlook(self, commission_id: str, now: datetime) -> Outlook:
         """One of them in the plan; raises `Trouble` when it cannot be read."""
         return outlook_of(self.of(commission_id, now), self.plan(now), now.date())
+
+    def clocks(self, now: datetime) -> tuple[CommissionStanding, ...]:
+        """Those whose clock runs."""
+        return tuple(s for s in self.all(now) if s.clock_since is not None)
 
     def painted_today(self, now: datetime) -> float:
         """Minutes at the easel today, over all commissions."""

@@ -48,6 +48,12 @@ def doubt_in(minutes: float) -> str:
     return ""
 
 
+def stopped(log: Sequence[Happening], now: datetime) -> ClockStopped | None:
+    """What stops the clock that runs; None when none does."""
+    started = running(log)
+    return None if started is None else ClockStopped(now, started.about, started.title)
+
+
 def time_entries(log: Sequence[Happening]) -> tuple[TimeEntry, ...]:
     """Every finished stretch and correction, in order."""
     entries: list[TimeEntry] = []

@@ -2,41 +2,62 @@
 
 from dataclasses import dataclass
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.intake.exposure import Cast, clipped_shares, colour_cast
 from yarrow_lane.intake.light import Glint, Light, find_glint, light_from, shading_degrees
+from yarrow_lane.intake.noise import eye_rect, noise_lstar
 from yarrow_lane.intake.opening import open_whole
 from yarrow_lane.intake.photos import Eye
-from yarrow_lane.intake.sharpness import blur_sigma_px, eye_rect, lid_sharpness, noise_lstar
+from yarrow_lane.intake.resolution.enlarged import enlarged
+from yarrow_lane.intake.resolution.usable import Usable, usable, usable_at
 from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture, cut
 
-VERSION = 3  # raise it when a measure changes: kept results are then made anew
-_PROBE_PX = 1200  # our choice: noise and blur are read on a window of so many px, at full resolution
+if TYPE_CHECKING:
+    import cv2
+else:
+    cv2 = late("cv2")
+
+VERSION = 4  # raise it when a measure changes: kept results are then made anew
+_PROBE_PX = 1200  # our choice: noise is read on a window of so many px, at full resolution
 
 
 @dataclass(frozen=True)
 class Evidence:
     """Measures of one photograph.
 
-    `noise` in L*, `sharpness` at the lids of the nearer eye over the noise (None without an eye), `blur_px` standard deviation,
-    shares 0..1, `eye_lightness` L* the light parts round that eye reach, glints and light as in `light`.
+    `noise` in L*; what resolves of the whole and round the nearer eye, None where there is too little to measure by; `enlarged` when
+    interpolation left its trace; shares 0..1, `eye_lightness` L* the light parts round that eye reach (None without an eye), glints
+    and light as in `light`.
     """
 
     noise: float
-    blur_px: float
+    whole: Usable | None
+    eye: Usable | None
+    enlarged: bool
     high_share: float
     low_share: float
     cast: Cast
-    sharpness: float | None
     eye_lightness: float | None
     glints: tuple[Glint, ...]
     light: Light
+
+    @property
+    def share(self) -> float:
+        """How much of each pixel's side resolves, 0 to 1, over the whole picture; 1 where it could not be measured."""
+        return self.whole.share if self.whole is not None else 1.0
+
+    @property
+    def eye_share(self) -> float:
+        """The same at the nearer eye, the whole picture's where the eye alone says too little."""
+        return self.eye.share if self.eye is not None else self.share
 
 
 def measure_photo(picture: Picture, eyes: tuple[Eye, ...], progress: Progress = SILENT) -> Evidence:
@@ -45,23 +66,25 @@ def measure_photo(picture: Picture, eyes: tuple[Eye, ...], progress: Progress = 
     Raises `Cancelled` when the photograph is no longer wanted.
     """
     progress.at(0.0)
-    lightness = _lightness(picture, _probe(picture, eyes))
-    noise = noise_lstar(lightness)
-    progress.at(0.3)
-    blur = blur_sigma_px(lightness, noise)
+    noise = noise_lstar(_lightness(picture, _probe(picture, eyes)))
+    progress.at(0.2)
+    grey = np.asarray(cv2.cvtColor(np.ascontiguousarray(picture), cv2.COLOR_RGB2GRAY), np.uint8)
+    near = near_eye(eyes)
+    whole = usable(grey)
+    progress.at(0.4)
+    at_eye = usable_at(grey, near) if near is not None else None
+    trace = enlarged(grey) or (whole is not None and whole.repeated > 1.0)
     progress.at(0.6)
     high, low = clipped_shares(picture)
     progress.at(0.8)
     cast = colour_cast(picture)
     progress.at(0.9)
     glints = tuple(g for eye in eyes if (g := _glint(picture, eye)) is not None)
-    near = near_eye(eyes)
-    sharpness = lightest = shading = None
+    lightest = shading = None
     if near is not None:
-        sharpness = lid_sharpness(picture, near, noise)
         lightest = float(np.percentile(_lightness(picture, eye_rect(near)), 95))
         shading = shading_degrees(_lightness(picture, eye_rect(near, 5.0)))
-    return Evidence(noise, blur, high, low, cast, sharpness, lightest, glints, light_from(glints, shading))
+    return Evidence(noise, whole, at_eye, trace, high, low, cast, lightest, glints, light_from(glints, shading))
 
 
 def measure_file(path: Path, name: str, eyes: tuple[Eye, ...], progress: Progress = SILENT) -> Evidence:
@@ -90,14 +113,3 @@ def _probe(picture: Picture, eyes: tuple[Eye, ...]) -> Rect:
     x, y = (eyes[0].x, eyes[0].y) if eyes else (width / 2, height / 2)
     side = min(_PROBE_PX, width, height)
     return Rect(min(max(0, x - side / 2), width - side), min(max(0, y - side / 2), height - side), side, side)
-
-
-def usable_px_per_mm(px_per_mm: float, blur_px: float) -> float:
-    """Photograph px per mm of canvas that carry detail: a blur of s px leaves about 1/(2.2 s) of them (our choice)."""
-    return px_per_mm / max(1.0, 2.2 * blur_px)
-
-
-def largest_canvas_mm(crop_px: tuple[float, float], blur_px: float, needed_px_mm: float) -> tuple[float, float]:
-    """The largest canvas this crop can carry with `needed_px_mm` usable px on each mm, width and height."""
-    usable = usable_px_per_mm(1.0, blur_px)
-    return crop_px[0] * usable / needed_px_mm, crop_px[1] * usable / needed_px_mm

@@ -17,11 +17,6 @@ Use = Literal["undecided", "lead", "helper", "set aside"]
 USES: tuple[Use, ...] = ("undecided", "lead", "helper", "set aside")
 Side = Literal["left", "right"]
 
-# Iris across, px: our choice (handbook table of numbers).
-IRIS_GOOD_PX = 60.0
-IRIS_WORKABLE_PX = 30.0
-IRIS_POOR_PX = 15.0
-
 
 class PhotoTrouble(Trouble):
     """A photograph or mark that is not there."""
@@ -216,14 +211,3 @@ def set_use(intake: Intake, photo_id: str, use: Use) -> Intake:
 def set_rights(intake: Intake, photo_id: str, rights: Rights) -> Intake:
     """Write down how permission came."""
     return change_photo(intake, replace(intake.photo(photo_id), rights=rights))
-
-
-def iris_words(iris_px: float) -> str:
-    """What so many pixels across the iris mean for the painting."""
-    if iris_px >= IRIS_GOOD_PX:
-        return "good"
-    if iris_px >= IRIS_WORKABLE_PX:
-        return "workable"
-    if iris_px >= IRIS_POOR_PX:
-        return "poor"
-    return "too small"

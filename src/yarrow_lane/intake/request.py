@@ -3,9 +3,10 @@
 from collections.abc import Mapping, Sequence
 
 from yarrow_lane.intake.brief import Brief, Sitter
+from yarrow_lane.intake.detail import IRIS_WORKABLE_PX, iris_detail
 from yarrow_lane.intake.evidence import Evidence
-from yarrow_lane.intake.photos import IRIS_WORKABLE_PX, Intake, Photo
-from yarrow_lane.intake.ranking import DARK_EYE, SOFT
+from yarrow_lane.intake.photos import Intake, Photo
+from yarrow_lane.intake.ranking import DARK_EYE
 from yarrow_lane.lane.happening import Happening, LetterSent, of_kind
 
 _WANTED = {
@@ -38,8 +39,8 @@ def _fault(photo: Photo, evidence: Evidence | None) -> str:
         return "the eyes cannot be read"
     if iris < IRIS_WORKABLE_PX:
         return "the eyes are too small in the picture"
-    if evidence is not None and evidence.sharpness is not None and evidence.sharpness < SOFT:
-        return "the eyes are not sharp"
+    if evidence is not None and iris_detail(iris, evidence) < IRIS_WORKABLE_PX:
+        return "the eyes are not sharp" if not evidence.enlarged else "the picture was enlarged and its eyes show too little"
     if evidence is not None and evidence.eye_lightness is not None and evidence.eye_lightness < DARK_EYE:
         return "the eyes lie in the dark"
     return ""

@@ -1,8 +1,13 @@
 """Where Intake stands: photographs, a lead with marked eyes, rights and consent of what is kept."""
 
+from collections.abc import Mapping
+from types import MappingProxyType
+
 from yarrow_lane.intake.brief import Brief
 from yarrow_lane.intake.consent import consent_wants
-from yarrow_lane.intake.photos import IRIS_WORKABLE_PX, Intake, Photo
+from yarrow_lane.intake.detail import FULL, IRIS_WORKABLE_PX, about, iris_detail
+from yarrow_lane.intake.evidence import Evidence
+from yarrow_lane.intake.photos import Intake, Photo
 from yarrow_lane.lane.standing import Act, Standing
 
 
@@ -20,8 +25,21 @@ def kept_wants(intake: Intake, brief: Brief) -> tuple[Photo, str] | None:
     return next(((p, wants) for p in intake.kept if (wants := photo_wants(p, brief))), None)
 
 
-def stand(intake: Intake, brief: Brief) -> Standing:
-    """Where the room stands."""
+def _small_eyes(intake: Intake, evidence: Mapping[str, Evidence]) -> str:
+    """The first lead whose eyes show too little, in words; the stored pixels count where it is not measured yet."""
+    for p in intake.leads:
+        seen = evidence.get(p.id)
+        if p.iris_px is None:
+            continue
+        detail = p.iris_px if seen is None else iris_detail(p.iris_px, seen)
+        if detail < IRIS_WORKABLE_PX:
+            resolves = "" if seen is None or seen.eye_share >= FULL else f", detail of {about(detail)}"
+            return f"needs an eye photograph: {p.iris_px:.0f} px across the iris{resolves}"
+    return ""
+
+
+def stand(intake: Intake, brief: Brief, evidence: Mapping[str, Evidence] = MappingProxyType({})) -> Standing:
+    """Where the room stands; `evidence` by photograph id, as far as it is known."""
     photos = intake.photos
     if not photos:
         return Standing("", "no photographs yet", Act("Take in the photographs", "or drop them anywhere on the window"))
@@ -29,8 +47,7 @@ def stand(intake: Intake, brief: Brief) -> Standing:
     if not intake.leads:
         act = Act("Choose the lead photograph", "one to three photographs carry the painting")
         return Standing(fact, "no photograph is lead", act, worry="no lead photograph")
-    small = next((p for p in intake.leads if p.iris_px is not None and p.iris_px < IRIS_WORKABLE_PX), None)
-    worry = f"needs an eye photograph: {small.iris_px:.0f} px across the iris" if small is not None else ""
+    worry = _small_eyes(intake, evidence)
     wanting = kept_wants(intake, brief)
     if wanting is None:
         return Standing(fact, worry=worry)

@@ -155,6 +155,18 @@ class Database:
         with self._transaction() as sql:
             sql.executemany("INSERT OR REPLACE INTO standing VALUES (?, ?, ?)", list(rows))
 
+    # --- what was measured of photographs
+
+    def measure(self, photo: str) -> tuple[str, str] | None:
+        """The key under which a photograph was measured last, and the measure as text."""
+        row = self._sql.execute("SELECT key, json FROM measure WHERE photo = ?", (photo,)).fetchone()
+        return None if row is None else (str(row[0]), str(row[1]))
+
+    def keep_measure(self, photo: str, key: str, text: str) -> None:
+        """Keep it; it can be worked out again any time."""
+        with self._transaction() as sql:
+            sql.execute("INSERT OR REPLACE INTO measure VALUES (?, ?, ?)", (photo, key, text))
+
     # --- things nobody names any more
 
     def note_orphans(self, orphans: Iterable[str], now: datetime) -> dict[str, datetime]:

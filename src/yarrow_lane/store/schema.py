@@ -114,6 +114,8 @@ STEPS: tuple[tuple[Step, ...], ...] = (
     """,
         _seal_all,
     ),
+    # What was measured of each photograph: worked out again any time.
+    ("CREATE TABLE measure (photo TEXT PRIMARY KEY, key TEXT NOT NULL, json TEXT NOT NULL) WITHOUT ROWID;",),
 )
 NEWEST = len(STEPS)
 

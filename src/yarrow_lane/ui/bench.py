@@ -6,7 +6,7 @@ from typing import Any
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from yarrow_lane.ui.bench_editors import FieldLine, Hand, LengthLine
 from yarrow_lane.ui.bench_lines import line_widget
@@ -208,6 +208,9 @@ class Bench(QWidget):
         gone = self._slots[top : len(here) - foot]
         made = [self._slot(shape, line) for shape, line in wanted[top : len(shapes) - foot]]
         self._slots[top : len(here) - foot] = made
+        focus, page = QApplication.focusWidget(), self.parentWidget()
+        if focus is not None and page is not None and any(s.widget is focus or s.widget.isAncestorOf(focus) for s in gone):
+            page.setFocus()  # left to Qt the keys would go to the next number box, and Enter would do nothing
         for slot in gone:
             # A change made in an editor may take it away while it is still speaking: it goes later.
             self._box.removeWidget(slot.widget)

@@ -5,7 +5,7 @@ from datetime import date
 from typing import Any
 
 from PySide6.QtCore import QDate, QEvent, QObject, QPointF, QSignalBlocker, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import (
     QAbstractSpinBox,
     QComboBox,
@@ -24,6 +24,7 @@ from yarrow_lane.measure.lengths import number_text, parse_length
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import cleaned
 from yarrow_lane.store.trouble import StoreTrouble
+from yarrow_lane.ui.bench_keys import KeepsEnter
 from yarrow_lane.ui.bench_sheet import Amount, Day, Field, Length, Meaning, Pick, Press, Span, Tick
 from yarrow_lane.ui.bench_words import set_property, small_label
 from yarrow_lane.ui.kit.plain import PlainLabel, on_button
@@ -33,7 +34,6 @@ from yarrow_lane.ui.theme.sheet import colours
 # Takes what a change means, worked out when it is called; gives back the trouble it ran into, if any.
 Hand = Callable[[Callable[[], Meaning]], Trouble | None]
 _NO_DAY = QDate(2000, 1, 1)
-_ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
 class _WheelPasses(QObject):
@@ -68,19 +68,6 @@ class _DayBox(QDateEdit):
         _chevron(self)
 
 
-class _KeepsEnter(QObject):
-    """Enter in an editor stores what is written; it must not go on to the window and do the next act."""
-
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() in _ENTER:
-            if isinstance(watched, QLineEdit):
-                watched.editingFinished.emit()
-            elif isinstance(watched, QAbstractSpinBox):
-                watched.interpretText()
-            return True
-        return False
-
-
 class _Labelled(QWidget):
     """A label over or beside an editor, and beneath it in words what was wrong with the last value."""
 
@@ -105,7 +92,7 @@ class _Labelled(QWidget):
         outer.addWidget(self.fault)
         self.setFocusProxy(editor)
         if isinstance(editor, QLineEdit | QAbstractSpinBox):
-            self._enter = _KeepsEnter()
+            self._enter = KeepsEnter()
             editor.installEventFilter(self._enter)
         if isinstance(editor, QAbstractSpinBox | QComboBox):
             self._wheel = _WheelPasses()
@@ -273,7 +260,7 @@ class SpanLine(_Labelled):
         row.addWidget(small_label("to"))
         row.addWidget(self.ends[1])
         super().__init__(line.label, pair, True, hand)
-        self._filters = (_KeepsEnter(), _WheelPasses())
+        self._filters = (KeepsEnter(), _WheelPasses())
         for end in self.ends:
             end.setFixedWidth(px(78))
             for each in self._filters:

@@ -35,6 +35,9 @@ class Header(QWidget):
         self.shelf.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.shelf.clicked.connect(self.back)
         self.title, self.small, self.promise, self.standing = PlainLabel(), PlainLabel(), PlainLabel(), PlainLabel()
+        self.clock = PlainLabel()
+        self.clock.setFont(lettering(14.5, "bold"))
+        self.clock.hide()
         self.title.setFont(lettering(23, "bold", SERIF))
         self.small.setFont(lettering(14.5))
         self.small.setProperty("role", "soft")
@@ -48,6 +51,7 @@ class Header(QWidget):
         row.addWidget(self.shelf)
         row.addWidget(self.title)
         row.addWidget(self.small, 1)
+        row.addWidget(self.clock)
         right = QVBoxLayout()
         right.setSpacing(0)
         right.setContentsMargins(0, px(5), 0, px(5))
@@ -60,6 +64,11 @@ class Header(QWidget):
         if self._said is not None:
             self.show_words(*self._said)
 
+    def show_clock(self, words: str) -> None:
+        """The clock that runs, wherever one is; empty for none."""
+        self.clock.setText(words)
+        self.clock.setVisible(bool(words))
+
     def show_words(self, title: str, small: str, promise: str, standing: str, wrong: bool, in_studio: bool) -> None:
         self._said = (title, small, promise, standing, wrong, in_studio)
         self.shelf.setVisible(not in_studio)
@@ -70,7 +79,8 @@ class Header(QWidget):
         self.standing.setText(standing)
         right = max(label.sizeHint().width() for label in (self.promise, self.standing))
         shelf = 0 if in_studio else self.shelf.sizeHint().width()
-        left = self.width() - shelf - self.title.sizeHint().width() - right - px(96)
+        clock = self.clock.sizeHint().width() + px(14) if self.clock.text() else 0
+        left = self.width() - shelf - self.title.sizeHint().width() - right - clock - px(96)
         self.small.setText(self.small.fontMetrics().elidedText(small, Qt.TextElideMode.ElideRight, left))
         self.small.setToolTip(tip(small))
         self.promise.setVisible(bool(promise))

@@ -4,7 +4,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QKeySequence
-from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QLineEdit, QPlainTextEdit
+from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QComboBox, QLineEdit, QPlainTextEdit
 
 from yarrow_lane.ui.actions import ACTIONS
 from yarrow_lane.ui.rooms_table import BY_KEY
@@ -13,6 +13,7 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.window import Window
 
 _WRITING = (QLineEdit, QPlainTextEdit, QAbstractSpinBox)
+_ON_THE_BENCH = (*_WRITING, QComboBox)
 _EVEN_WHILE_WRITING = ("undo", "redo", "quit")
 _ANSWERS = ("act", "back")
 
@@ -29,6 +30,8 @@ def action_of(event: QKeyEvent) -> str | None:
 
 def take_key(window: "Window", event: QKeyEvent) -> bool:
     """Do what a key means here; whether it meant anything."""
+    if event.isAutoRepeat() and (action_of(event) == "act" or event.key() == Qt.Key.Key_Space):
+        return True  # a key held down does what the yellow field said once
     if window.keys_sheet.isVisible():
         window.keys_sheet.hide()
         return True
@@ -36,10 +39,11 @@ def take_key(window: "Window", event: QKeyEvent) -> bool:
     if action in _EVEN_WHILE_WRITING or (window.question.waiting and action in _ANSWERS):
         getattr(window, str(action))()
         return True
-    if isinstance(QApplication.focusWidget(), _WRITING):
-        # Enter has stored what was written; Esc leaves the field.
-        if event.key() == Qt.Key.Key_Escape:
-            window.current.setFocus(Qt.FocusReason.OtherFocusReason)
+    focus = QApplication.focusWidget()
+    if event.key() == Qt.Key.Key_Escape and isinstance(focus, _ON_THE_BENCH):
+        window.current.setFocus(Qt.FocusReason.OtherFocusReason)  # Esc leaves the field or list, not the commission
+        return True
+    if isinstance(focus, _WRITING):
         return True
     if window.current.key(event):
         return True

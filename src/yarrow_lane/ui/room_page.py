@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QVBoxLayout, QWidget
 
 from yarrow_lane.commission.commission import DOORS_PART, Commission, unwaive_door, waive_door
 from yarrow_lane.commission.recompose import Proposal, Recomposed
-from yarrow_lane.commission.standing import room_standings
+from yarrow_lane.commission.standing import photos_that_count, room_standings
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.lane.doors import door_after
 from yarrow_lane.lane.part import Edit
@@ -39,6 +39,7 @@ class RoomPage(QWidget):
         self.desk = workroom.desk
         self.commission_id = ""
         self._reason = ""
+        self.setProperty("page", True)  # where the keys of the bench's editors go back to
         self.choices = ChoiceRow(self.hand)
         self.bench = Bench(self.hand)
         self.table = QWidget()
@@ -64,7 +65,12 @@ class RoomPage(QWidget):
 
     def standing(self) -> Standing:
         """Where this room stands: its act is the one the studio shows too."""
-        return room_standings(self.commission, self.studio, self.workroom.now)[self.door]
+        return self.standings()[self.door]
+
+    def standings(self) -> dict[str, Standing]:
+        """Where all rooms of the open commission stand."""
+        c = self.commission
+        return room_standings(c, self.studio, self.workroom.now, self.desk.evidence.of_all(photos_that_count(c)))
 
     # --- changing
 

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
@@ -21,10 +21,13 @@ from yarrow_lane.ui.restore_sheet import RestoreSheet
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.studio.page import StudioPage
 from yarrow_lane.ui.rooms_table import BY_NAME, STUDIO_ROOM
+from yarrow_lane.ui.running_clock import RunningClock
 from yarrow_lane.ui.theme.sheet import wear
 from yarrow_lane.ui.workroom import Workroom
 from yarrow_lane.ui.works import WorksStrip
 from yarrow_lane.workers.pool import Workers
+
+_MEASURED_MS = 400  # our choice: measures come in bursts, and the frame is told what they come to once
 
 
 class Window(QMainWindow):
@@ -48,6 +51,12 @@ class Window(QMainWindow):
         self.setWindowTitle("Yarrow Lane")
         self.setAcceptDrops(True)
         self.resize(1280, 800)
+        self.clock = RunningClock(self.workroom, lambda words, offer: self.message.say(words, True, offer), self._refresh_frame)
+        self._measured = QTimer(self)
+        self._measured.setSingleShot(True)
+        self._measured.setInterval(_MEASURED_MS)
+        self._measured.timeout.connect(self.workroom.guard.guarded(self._refresh_frame))
+        self.workroom.judging.judged.connect(self._measured.start)
         try:
             self._build()
             desk.listen(self._changed)
@@ -174,6 +183,7 @@ class Window(QMainWindow):
     # --- showing
 
     def _changed(self, change: Change) -> None:
+        self.clock.hand()
         if change.document == STUDIO:
             if self.commission_id and self.commission_id not in self.desk.studio.on_shelf:
                 self.commission_id = self.door = ""
@@ -201,6 +211,7 @@ class Window(QMainWindow):
 
     def _refresh_frame(self) -> None:
         self.lane.setVisible(bool(self.commission_id))
+        self.header.show_clock(self.clock.words())
         if not self.commission_id:
             assert self.studio_page.view is not None
             show_studio(self.header, self.studio_page.view, self.workroom.now)
@@ -241,6 +252,7 @@ class Window(QMainWindow):
     # --- hands
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        self.clock.hand()
         used = False
 
         def step() -> None:
@@ -286,7 +298,7 @@ class Window(QMainWindow):
         trouble = trouble or self.workroom.guard.attempt(self.workroom.arrivals.land)
         running = self.workroom.works.now
         if trouble is None and not running:
-            return True
+            return self.clock.may_close(self.end)
         words = trouble.sentence if trouble is not None else " · ".join(f"{w.title}: {w.words}" for w in running)
         self.message.say(f"Not closed yet. {words}", trouble is not None, Offer("Close all the same", self.end))
         return False
@@ -351,6 +363,8 @@ class Window(QMainWindow):
         if not self._may_close():
             event.ignore()
             return
+        self._measured.stop()
+        self.clock.close()
         self.workroom.close()  # first: what stops says so to the pages
         for page in self.pages.values():
             page.left()

@@ -42,7 +42,7 @@ class Workroom(QObject):
         self.pictures = Pictures(desk.store.photos, self.derived, workers)
         self.references = References(self.pictures, self.derived, workers)
         self.photographs = Photographs(desk.store.photos, in_a_worker(workers))
-        self.judging = Judging(self.pictures, self.derived, workers)
+        self.judging = Judging(desk, self.pictures, self.derived, workers)
         self.workers = workers
         self.arrivals = Arrivals(desk, self.photographs, self.threads, self.guard, say)
         self.works = Works(self.threads, report)

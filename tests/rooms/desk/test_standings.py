@@ -21,9 +21,9 @@ def asked(monkeypatch) -> list[str]:
     """The commissions whose standing was worked out."""
     found: list[str] = []
 
-    def counted(c, studio, now):
+    def counted(c, studio, now, *more):
         found.append(c.id)
-        return stand(c, studio, now)
+        return stand(c, studio, now, *more)
 
     monkeypatch.setattr(standings_module, "stand", counted)
     return found

@@ -1,23 +1,39 @@
-"""Real photographs made worse in known steps: smaller, softer, darker, turned."""
+"""Photographs made worse in known steps: smaller, softer, darker, turned; and how much of the eyes then resolves."""
 
+import math
 from dataclasses import dataclass
 
 import cv2
 import numpy as np
 import skimage.data
+from bench.degraded import gaussian, resolved
 
+from yarrow_lane.demo.sitter_files import sitter_file
+from yarrow_lane.intake.opening import open_whole
 from yarrow_lane.intake.photos import Eye
 from yarrow_lane.measure.raster import Picture, resample
 
-# Irises marked by hand on the pictures that scikit-image ships (cat: S. van der Walt, CC0; astronaut: NASA, public domain).
+# Irises marked by hand on a picture that scikit-image ships (S. van der Walt, CC0).
 CAT_EYES = (Eye("left", 171, 116, 32), Eye("right", 318, 137, 24.5))
-_ASTRONAUT_TIMES = 3  # her irises are 7 px across: enlarged, as from a camera of our time
-ASTRONAUT_EYES = (Eye("left", 204 * 3, 101.5 * 3, 10.2), Eye("right", 246.5 * 3, 103.6 * 3, 10.2))
+_PERSON_SHRUNK = 0.5  # so that nearly all of its pixels resolve
 
 
-def sources() -> tuple[tuple[Picture, tuple[Eye, ...]], ...]:
-    large = cv2.resize(skimage.data.astronaut(), None, fx=_ASTRONAUT_TIMES, fy=_ASTRONAUT_TIMES, interpolation=cv2.INTER_CUBIC)
-    return (skimage.data.cat(), CAT_EYES), (large, ASTRONAUT_EYES)
+@dataclass(frozen=True)
+class Source:
+    """A picture with its marked eyes; `own` is the share of its pixels that resolves at the eyes, read off it with the measure."""
+
+    picture: Picture
+    eyes: tuple[Eye, ...]
+    own: float
+
+
+def sources() -> tuple[Source, ...]:
+    """A real cat and a rendered person."""
+    person = sitter_file("person1")
+    whole = open_whole(person.jpeg, "person1")
+    size = round(whole.shape[1] * _PERSON_SHRUNK), round(whole.shape[0] * _PERSON_SHRUNK)
+    eyes = tuple(Eye(e.side, e.x * _PERSON_SHRUNK, e.y * _PERSON_SHRUNK, e.radius_px * _PERSON_SHRUNK) for e in person.eyes)
+    return Source(skimage.data.cat(), CAT_EYES, 0.57), Source(resample(whole, *size), eyes, 0.8)
 
 
 @dataclass(frozen=True)
@@ -29,14 +45,22 @@ class Harm:
     gain: float = 1.0
     turns: int = 0
 
-    def plainly_better_than(self, other: "Harm") -> bool:
+    def detail(self, source: Source) -> float:
+        """Pixels of the source's own that resolve, as a share: what its blur, its own softness and the smaller size leave."""
+        sigma = self.blur * max(e.radius_px for e in source.eyes)
+        soft = resolved(gaussian(sigma)) if sigma else 1.0
+        return min(self.scale, 1 / math.sqrt(1 / soft**2 + 1 / source.own**2 - 1))
+
+    def plainly_better_than(self, other: "Harm", source: Source) -> bool:
         """No worse in anything, and better in something: then there is no doubt about the order."""
-        mine, theirs = (self.scale, -self.blur, self.gain), (other.scale, -other.blur, other.gain)
-        return mine != theirs and all(a >= b for a, b in zip(mine, theirs, strict=True))
+        mine, theirs = self.detail(source), other.detail(source)
+        more, same = mine > 1.15 * theirs, abs(mine / theirs - 1) < 0.02 and self.scale == other.scale
+        return (more and self.gain >= other.gain) or (same and self.gain > other.gain)
 
 
-def harmed(picture: Picture, eyes: tuple[Eye, ...], harm: Harm) -> tuple[Picture, tuple[Eye, ...]]:
+def harmed(source: Source, harm: Harm) -> tuple[Picture, tuple[Eye, ...]]:
     """The picture after the harm, with its eyes where they now are."""
+    picture, eyes = source.picture, source.eyes
     sigma = harm.blur * max(e.radius_px for e in eyes)
     soft = cv2.GaussianBlur(picture, (0, 0), sigma) if sigma else picture
     dark = np.clip(soft.astype(np.float32) * harm.gain + 0.5, 0, 255).astype(np.uint8)

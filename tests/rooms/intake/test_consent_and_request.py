@@ -6,7 +6,7 @@ from datetime import date
 import pytest
 
 from tests.conftest import NOON
-from tests.rooms.intake.test_ranking import PLAIN
+from tests.rooms.intake.test_ranking import PLAIN, resolving
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import stand
 from yarrow_lane.commission.studio import Studio
@@ -100,7 +100,7 @@ def brief_of(*sitters: tuple[str, str, bool]) -> Brief:
         ((replace(shot(1), use="helper"),), {}, "none of the photographs can lead"),
         ((replace(shot(1), eyes=()),), {}, "the eyes cannot be read"),
         ((replace(shot(1), eyes=(Eye("left", 5, 5, 6),)),), {}, "the eyes are too small in the picture"),
-        ((shot(1),), {"p": replace(PLAIN, sharpness=2.0)}, "the eyes are not sharp"),
+        ((shot(1),), {"p": replace(PLAIN, eye=resolving(0.1))}, "the eyes are not sharp"),
         ((shot(1),), {"p": replace(PLAIN, eye_lightness=9.0)}, "the eyes lie in the dark"),
         ((shot(1),), {"p": PLAIN}, ""),
         ((replace(shot(1), eyes=()), replace(shot(1), id="q")), {}, ""),

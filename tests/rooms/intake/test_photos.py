@@ -6,6 +6,7 @@ from datetime import date
 import pytest
 
 from yarrow_lane.intake.brief import BriefTrouble, Sitter, add_sitter, change_sitter, new_brief, with_title
+from yarrow_lane.intake.detail import iris_words
 from yarrow_lane.intake.photos import (
     Eye,
     Intake,
@@ -14,7 +15,6 @@ from yarrow_lane.intake.photos import (
     add_photo,
     add_photos,
     clear_marks,
-    iris_words,
     mark_eye,
     set_rights,
     set_use,
@@ -61,10 +61,10 @@ def test_use_and_rights():
 
 
 @pytest.mark.parametrize(
-    ("px", "word"), [(60, "good"), (59, "workable"), (30, "workable"), (29, "poor"), (15, "poor"), (14, "too small")]
+    ("px", "word"), [(40, "good"), (39, "workable"), (20, "workable"), (19, "poor"), (10, "poor"), (9, "too small")]
 )
 def test_iris_words_follow_the_table(px, word):
-    """Iris across, px: 60 good, 30 workable, 15 poor (handbook table of numbers)."""
+    """Iris across in px that resolve: two thirds of the handbook's 60, 30 and 15, which count a camera's pixels."""
     assert iris_words(px) == word
 
 

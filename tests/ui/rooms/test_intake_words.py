@@ -6,7 +6,7 @@ import pytest
 
 from tests.conftest import NOON
 from tests.rooms.commission.making import LEAD, STUDIO, fresh, shut_up_to
-from tests.rooms.intake.test_ranking import PLAIN
+from tests.rooms.intake.test_ranking import PLAIN, resolving
 from yarrow_lane.compose.composition import Compose, Framed
 from yarrow_lane.intake.brief import add_sitter
 from yarrow_lane.intake.exposure import Cast
@@ -49,7 +49,11 @@ def judged(c, photo=LEAD, **change):
 def test_every_measure_has_its_number_and_its_meaning():
     lines = judged(shut_up_to("Compose"), light=SURE, glints=(Glint(1, 1, 50, 300),), high_share=0.034, low_share=0.2)
     found = facts(lines)
-    assert found["Sharpness at the lids"] == ("20 × the noise, crisp", "good")
+    assert found["Detail at the eyes"] == ("about 120 px, good", "good") and found["Of each pixel’s side"] == (
+        "about 100 %",
+        "plain",
+    )
+    assert "Edges full; look whether the hair is there." in notes(lines)
     assert found["At the planned size"] == ("10.0 usable px per mm", "good")
     assert found["Largest canvas it carries"] == ("60 × 75 cm", "plain")
     assert found["Highlights cut"] == ("3.4%, some", "plain") and found["Shadows cut"] == ("20.0%, much", "wrong")
@@ -60,11 +64,12 @@ def test_every_measure_has_its_number_and_its_meaning():
 @pytest.mark.parametrize(
     ("change", "label", "value", "tone"),
     [
-        ({"sharpness": 3.2}, "Sharpness at the lids", "3 × the noise, soft", "wrong"),
-        ({"sharpness": 8.0}, "Sharpness at the lids", "8 × the noise, fair", "good"),
-        ({"sharpness": None}, "Sharpness at the lids", "mark an eye first", "plain"),
+        ({"eye": resolving(0.1)}, "Detail at the eyes", "about 12 px, poor", "wrong"),
+        ({"eye": resolving(0.25)}, "Detail at the eyes", "about 30 px, workable", "good"),
+        ({"whole": resolving(0.31)}, "Of each pixel’s side", "about 31 %", "wrong"),
+        ({"whole": None}, "Of each pixel’s side", "not measured", "plain"),
         ({"cast": Cast((0, 9), (1, 8))}, "Colour cast", "may be too yellow", "wrong"),
-        ({"blur_px": 2.0}, "At the planned size", "2.3 usable px per mm", "wrong"),
+        ({"whole": resolving(0.23)}, "At the planned size", "2.3 usable px per mm", "wrong"),
     ],
 )
 def test_words_follow_the_measures(change, label, value, tone):
@@ -108,7 +113,7 @@ def test_marks_stand_where_they_were_measured():
     shown = marks_on(replace(LEAD, landmarks=marks), replace(PLAIN, light=SURE), "left")
     words = {o.text: o.at for o in shown if isinstance(o, Words)}
     (box,) = [o for o in shown if isinstance(o, Box)]
-    assert box.rect.centre == (900, 900) and words["lids 20 × the noise"] == (box.rect.x, box.rect.bottom)
+    assert box.rect.centre == (900, 900) and words["detail 120\u202fpx"] == (box.rect.x, box.rect.bottom)
     assert ((1000, 500), (1000, 1500)) in [o.points for o in shown if isinstance(o, Outline)]
     assert words["head 1000\u202fpx"] == (1000, 700)
     (arrow,) = [o for o in shown if isinstance(o, Arrow)]
@@ -182,7 +187,7 @@ def test_tiles_say_reason_measure_and_rights():
     c = shut_up_to("Compose")
     (tile,) = view(c, {"p1": PLAIN}).tiles
     assert [line.replace("\u202f", " ") for line in tile.lines] == [
-        "large, sharp eyes",
+        "large eyes, 120 px of detail",
         "iris 120 px · 10.0 px per mm",
         "client took it",
     ]

@@ -5,8 +5,8 @@ from datetime import timedelta
 import numpy as np
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtGui import QKeyEvent, QMouseEvent
+from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.conftest import NOON, jpeg_of
 from tests.doing import do_part, photo_from_file
@@ -275,6 +275,36 @@ def test_hours_are_corrected_with_a_reason_and_never_undone(qtbot, at_the_easel,
     before = len(now(at_the_easel).log)
     keys(qtbot, at_the_easel, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
     assert len(now(at_the_easel).log) == before
+
+
+def test_a_pass_painted_without_the_clock_asks_for_its_minutes(qtbot, at_the_easel):
+    """Enter pressed again and again finished pass after pass with no minutes at all."""
+    page = at_the_easel.current
+    first = page.view.paint
+    press(qtbot, page, "It is painted: finish it without the clock")
+    assert page.bench.line("It took").editor.value() == round(first.minutes), "your own pace is proposed"
+    assert page.bench.sheet.act.title.startswith("Finish block-in") or "min" in page.bench.sheet.act.title
+    keys(qtbot, at_the_easel, Qt.Key.Key_Escape)
+    assert at_the_easel.door == "Easel" and now(at_the_easel).easel.finished == ()
+    keys(qtbot, at_the_easel, SPACE, ENTER)  # started, and at once called finished
+    assert now(at_the_easel).easel.finished == () and "It took" in str(page.bench.sheet)
+    fill(qtbot, page, "It took", 25)
+    page.setFocus()
+    keys(qtbot, at_the_easel, ENTER)
+    assert [f.pass_id for f in now(at_the_easel).easel.finished] == [first.id]
+    assert sum(e.minutes for e in _entries(at_the_easel)) == pytest.approx(25, abs=0.1)
+    assert _entries(at_the_easel)[-1].why == "painted without the clock"
+
+
+@pytest.mark.parametrize("key", [ENTER, SPACE])
+def test_a_key_held_down_does_what_it_says_once(qtbot, at_the_easel, key):
+    before = len(now(at_the_easel).log)
+    for repeated in (False, True, True, True):
+        text = " " if key == SPACE else "\r"
+        event = QKeyEvent(QKeyEvent.Type.KeyPress, key, Qt.KeyboardModifier.NoModifier, text, repeated)
+        QApplication.sendEvent(at_the_easel, event)
+    assert len(now(at_the_easel).log) == before + 1 and at_the_easel.current.view.running
+    assert now(at_the_easel).easel.finished == ()
 
 
 def _entries(window):

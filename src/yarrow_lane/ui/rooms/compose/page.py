@@ -41,6 +41,11 @@ class ComposePage(RoomPage):
         self.pending: Compose | None = None  # what is proposed while later work waits for an answer
         self._shown_id = ""
         self._half = (0.0, 0.0)
+        workroom.judging.judged.connect(workroom.guard.guarded(self._measured))
+
+    def _measured(self) -> None:
+        if self.commission_id and self.isVisible() and not self.handles.dragging:
+            self.refresh()
 
     def opened(self) -> None:
         self._shown_id, self.pending, self._half = "", None, (0.0, 0.0)
@@ -56,7 +61,9 @@ class ComposePage(RoomPage):
 
     def refresh(self) -> None:
         act = self.next_act(self._lay_or_go)
-        view = compose_view(self.commission, self.shown, self.studio, self.series, self._half, self, act)
+        photo = to_frame(self.shown, self.commission.intake)
+        evidence = self.workroom.judging.evidence((photo,) if photo is not None else ())
+        view = compose_view(self.commission, self.shown, self.studio, self.series, self._half, evidence, self, act)
         self._show_photo(view.photo)
         self.handles.show(view.crop)
         if not self.handles.dragging:

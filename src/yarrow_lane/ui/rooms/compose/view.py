@@ -1,16 +1,27 @@
 """What the compose room shows now, and what each line means."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from typing import Protocol
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose.composition import Compose, largest_crop_width
-from yarrow_lane.compose.detail import DETAIL_POOR_PX_MM, DETAIL_WORKABLE_PX_MM, detail_words, stored_px_per_mm
+from yarrow_lane.compose.detail import (
+    DETAIL_POOR_PX_MM,
+    DETAIL_WORKABLE_PX_MM,
+    carried_at,
+    detail_word,
+    detail_words,
+    on_canvas_px_per_mm,
+    stored_px_per_mm,
+)
 from yarrow_lane.compose.formats import SERIES, SERIES_WORDS, Format, Series, formats_of
 from yarrow_lane.compose.standing import lie_word, to_frame
 from yarrow_lane.documents.print_plan import plan_print
+from yarrow_lane.intake.detail import FULL, detail_of
+from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.plane import Rect
@@ -55,16 +66,18 @@ class ComposeView:
 
 
 def compose_view(
-    c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float], hands: Hands, act: NextAct
+    c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float],
+    evidence: Mapping[str, Evidence], hands: Hands, act: NextAct,
 ) -> ComposeView:  # fmt: skip
     """Work the room out; `shown` is the composition on record or the one proposed, `half` a width or height written alone."""
     photo = to_frame(shown, c.intake)
+    seen = evidence.get(photo.id) if photo is not None else None
     crop = shown.background.crop if shown.framed and shown.background else None
     switches = [Switch("Stock sizes in", tuple((s, SERIES_WORDS[s]) for s in SERIES), hands.show_series, series)]
     lie = lie_word(shown.width_mm, shown.height_mm)
     if shown.sized and lie != "square":
         switches.append(Switch("Canvas", (("upright", "upright"), ("lying", "lying")), hands.turn, lie))
-    bench = BenchSheet(_sections(c, shown, studio, series, half, photo, hands), act)
+    bench = BenchSheet(_sections(c, shown, studio, series, half, photo, seen, hands), act)
     return ComposeView(photo, crop, compose_overlays(crop), bench, ChoiceSheet(tuple(switches)))
 
 
@@ -83,11 +96,24 @@ def format_words(f: Format, studio: Studio) -> str:
     return f.name
 
 
+def _carried(f: Format, shown: Compose, photo: Photo | None, evidence: Evidence | None) -> str:
+    """What the photograph carries at a stock size, lying as the canvas lies now."""
+    if photo is None:
+        return ""
+    lying = lie_word(shown.width_mm, shown.height_mm) == "lying" if shown.sized else photo.width_px > photo.height_px
+    sides = (f.long_mm, f.short_mm) if lying else (f.short_mm, f.long_mm)
+    sized = replace(shown, width_mm=sides[0], height_mm=sides[1], background=None)
+    return f" · {detail_word(carried_at(sized, (photo.width_px, photo.height_px), evidence))}"
+
+
 def _sections(
-    c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float], photo: Photo | None, hands: Hands
+    c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float], photo: Photo | None,
+    evidence: Evidence | None, hands: Hands,
 ) -> tuple[Section, ...]:  # fmt: skip
     unit = studio.unit
-    options = tuple((f"{f.series} {f.name}", format_words(f, studio)) for f in formats_of(series))
+    options = tuple(
+        (f"{f.series} {f.name}", format_words(f, studio) + _carried(f, shown, photo, evidence)) for f in formats_of(series)
+    )
     width, height = shown.width_mm or half[0], shown.height_mm or half[1]
     sections = [
         Section(
@@ -104,7 +130,7 @@ def _sections(
         names = tuple((p.id, f"{p.name}, {p.use}") for p in order)
         sections.append(Section("Photograph", (Pick("Framed from", photo.id, names, hands.lay_on),)))
     if shown.framed and photo is not None:
-        sections.append(Section("The crop", _crop_lines(c, shown, studio, photo)))
+        sections.append(Section("The crop", _crop_lines(c, shown, studio, photo, evidence)))
     elif shown.sized and photo is not None:
         sections.append(Section("The crop", (Note("Not laid yet. Enter lays the largest crop; then move it."),)))
     words = "Drag inside to move, a corner to resize. Arrows move, + and − resize, the shape stays the canvas's own."
@@ -112,11 +138,25 @@ def _sections(
     return tuple(sections)
 
 
-def _crop_lines(c: Commission, shown: Compose, studio: Studio, photo: Photo) -> tuple[Line, ...]:
+def _pixels(count: float) -> str:
+    return f"{count:.1f} pixels" if count >= 0.1 else "less than a tenth of a pixel"
+
+
+def _reason_lines(photo: Photo, stored: float, evidence: Evidence | None) -> tuple[Line, ...]:
+    """Where stored and resolved pixels differ, by how much and why."""
+    if evidence is None:
+        return (Note("Counted by the pixels it stores; what resolves is being measured."),)
+    if evidence.share >= FULL:
+        return ()
+    words = detail_of(photo.width_px, photo.height_px, evidence).words
+    return (Note(f"It stores {stored:.1f}\u202fpx per mm. {words[:1].upper()}{words[1:]}.", "wrong"),)
+
+
+def _crop_lines(c: Commission, shown: Compose, studio: Studio, photo: Photo, evidence: Evidence | None) -> tuple[Line, ...]:
     unit = studio.unit
     assert shown.background is not None
     crop = shown.background.crop
-    detail = stored_px_per_mm(shown)
+    stored, detail = stored_px_per_mm(shown), on_canvas_px_per_mm(shown, evidence)
     mood: Mood = "good" if detail >= DETAIL_WORKABLE_PX_MM else "wrong" if detail < DETAIL_POOR_PX_MM else "plain"
     plan = plan_print(Squares(shown.width_mm, shown.height_mm, 1), c.transfer.paper)
     most = largest_crop_width(shown, (photo.width_px, photo.height_px))
@@ -125,10 +165,11 @@ def _crop_lines(c: Commission, shown: Compose, studio: Studio, photo: Photo) -> 
         Fact("Crop", f"{crop.width:.0f} × {crop.height:.0f}\u202fpx"),
         Fact("Of the widest possible", f"{crop.width / most:.0%}"),
         Fact("On the canvas", f"{detail:.1f}\u202fpx per mm", mood),
-        Note(f"{detail_words(detail).capitalize()}. A hair 0.3 mm wide is {0.3 * detail:.1f} pixels."),
+        Note(f"{detail_words(detail).capitalize()}. A hair 0.3 mm wide is {_pixels(0.3 * detail)}."),
+        *_reason_lines(photo, stored, evidence),
         Fact(f"{c.transfer.paper} print", size_text(plan.width_mm, plan.height_mm, unit)),
         Fact("Enlargement from it", f"× {1 / plan.scale:.2f}"),
     ]
     if photo.iris_px is not None:
-        lines.append(Fact("Iris on the canvas", length_text(photo.iris_px / detail, unit, 2)))
+        lines.append(Fact("Iris on the canvas", length_text(photo.iris_px / stored, unit, 2)))
     return tuple(lines)

@@ -4,9 +4,9 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import QVBoxLayout
 
-from yarrow_lane.easel.clock import TimeEntry, running
+from yarrow_lane.easel.clock import TimeEntry, minutes_logged, running, stopped
 from yarrow_lane.easel.session import EASEL, finish_pass
-from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected, StretchSettled
+from yarrow_lane.lane.happening import ClockStarted, HoursCorrected, StretchSettled
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning
 from yarrow_lane.ui.kit.picture_view import PictureView
@@ -15,6 +15,8 @@ from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.easel.card import CardWords
 from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, easel_view, shown_round
 from yarrow_lane.ui.workroom import Workroom
+
+LEAST_MIN = 1.0  # our choice: a clock that ran for less was not what the painting took
 
 
 class EaselPage(RoomPage):
@@ -25,6 +27,7 @@ class EaselPage(RoomPage):
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
         self.correction, self.why = 0.0, ""
+        self.took: float | None = None
         self.whole = False
         self.place = PictureView("Where to paint")
         self.picture = self.place
@@ -41,12 +44,12 @@ class EaselPage(RoomPage):
         self.view: EaselView | None = None
 
     def opened(self) -> None:
-        self.correction, self.why, self.whole, self._aimed = 0.0, "", False, None
+        self.correction, self.why, self.took, self.whole, self._aimed = 0.0, "", None, False, None
 
     def refresh(self) -> None:
         c = self.commission
         act = self.next_act(self._begin)
-        view = easel_view(c, self.studio, self.workroom.now, self.correction, self.why, self, act)
+        view = easel_view(c, self.studio, self.workroom.now, self.correction, self.why, self.took, self, act)
         self.view = view
         show_reference(self.place, self.workroom.references, c.compose, self, lambda _: self._aim(True))
         self.place.show_overlays(*shown_round(view.region))
@@ -84,20 +87,32 @@ class EaselPage(RoomPage):
 
     def start_or_stop(self) -> None:
         """Space: the clock starts on the pass shown, or stops."""
-        started = running(self.commission.log)
-        if started is not None:
-            self.desk.happen(self.commission_id, ClockStopped(self.workroom.now, started.about, started.title))
+        stop = stopped(self.commission.log, self.workroom.now)
+        if stop is not None:
+            self.desk.happen(self.commission_id, stop)
         else:
             self.start()
 
     def finish(self) -> None:
-        """The pass is painted; a running clock stops with it."""
+        """The pass is painted; a running clock stops with it. One whose clock hardly ran asks for its minutes first."""
         paint, now = self.view.paint if self.view else None, self.workroom.now
         if paint is None:
             return
         if running(self.commission.log) is not None:
             self.start_or_stop()
+        if self.took is None and minutes_logged(self.commission.log, paint.id) < LEAST_MIN:
+            self.ask_minutes(paint.minutes)
+            return
+        if self.took:
+            about = HoursCorrected(now, paint.id, paint.title, self.took, "painted without the clock")
+            self.desk.happen(self.commission_id, about)
+        self.took = None
         self.take(Edit(EASEL, f"Finished {paint.title}", lambda e: finish_pass(e, paint, now)))
+
+    def ask_minutes(self, minutes: float) -> None:
+        """How long it took, as it stands in the field."""
+        self.took = minutes
+        self.refresh()
 
     def _begin(self) -> Meaning:
         if self.view is None or self.view.paint is None:
@@ -130,7 +145,10 @@ class EaselPage(RoomPage):
         self.desk.happen(self.commission_id, happening)
 
     def key(self, event: QKeyEvent) -> bool:
-        if event.key() == Qt.Key.Key_Space:
+        if event.key() == Qt.Key.Key_Escape and self.took is not None:
+            self.took = None
+            self.refresh()
+        elif event.key() == Qt.Key.Key_Space:
             self.start_or_stop()
         elif event.text().lower() == "z":
             self.whole = not self.whole

@@ -22,6 +22,7 @@ from yarrow_lane.ui.words import area_text, drying_text
 
 BREAK_MIN = 50.0  # our choice: a break after 50 minutes (handbook table of numbers)
 STEP_BACK_MIN = 10.0  # common practice: step back every ten minutes
+_MOST_ASKED_MIN = 960  # as long as a stretch of the clock is believed
 _AIR = 0.18  # of the region's size left round it: our choice
 
 
@@ -30,6 +31,7 @@ class Hands(Protocol):
 
     def start(self) -> None: ...
     def finish(self) -> None: ...
+    def ask_minutes(self, minutes: float) -> None: ...
     def set_correction(self, minutes: float) -> None: ...
     def write_why(self, why: str) -> None: ...
     def correct(self) -> None: ...
@@ -71,9 +73,12 @@ def shown_round(region: Region | None) -> tuple[Overlay, ...]:
 
 
 def easel_view(
-    c: Commission, studio: Studio, now: datetime, correction: float, why: str, hands: Hands, act: NextAct
+    c: Commission, studio: Studio, now: datetime, correction: float, why: str, asked: float | None, hands: Hands, act: NextAct
 ) -> EaselView:  # fmt: skip
-    """Work the card out from what is on record; `act` is the room's own, for while the clock does not run."""
+    """Work the card out from what is on record; `act` is the room's own, for while the clock does not run.
+
+    `asked` are the minutes proposed for a pass that was painted without the clock, while it is asked how long it took.
+    """
     passes = passes_in(c, studio.climate)
     paint = pass_now(c.easel, passes, now)
     started = running(c.log)
@@ -92,12 +97,15 @@ def easel_view(
     region = next((r for r in c.layers.regions if r.id == paint.region_id), None)
     if started is not None:
         act = NextAct(f"Finish {paint.name}", f"then wet for {drying_text(paint.dry_minutes)}", hands.finish)
+    if asked is not None:
+        act = NextAct(f"Finish {paint.name}: {hours_text(asked)}", "put down as painted without the clock", hands.finish)
     left = tuple((p.id, p.title) for p in passes_left(c.easel, passes))
     sections = (
         Section(
             "Paint", (Pick("Now", paint.id, left, _chosen), *([Note(f"The clock runs, but {doubt}", "wrong")] if doubt else []))
         ),
         *_doubt_sections(c, now, hands),
+        *([_asked_section(asked, hands)] if asked is not None else []),
         _pass_section(paint, minutes, started is not None, hands),
         *_log_sections(c, paint, correction, why, hands),
     )
@@ -143,6 +151,15 @@ def _doubt_sections(c: Commission, now: datetime, hands: Hands) -> tuple[Section
         now_then = Edit(EASEL, "Said that it was finished just now", lambda e: brought_to(e, now))
         sections.append(Section("A date in doubt", (words, Press("It was finished just now", lambda: now_then))))
     return tuple(sections)
+
+
+def _asked_section(asked: float, hands: Hands) -> Section:
+    """How long a pass took whose clock did not run; your own pace is proposed."""
+    lines = (
+        Amount("It took", asked, 0, _MOST_ASKED_MIN, hands.ask_minutes, 5, 0, "min"),
+        Note("Enter finishes it, Esc leaves it unpainted."),
+    )
+    return Section("Painted without the clock", lines)
 
 
 def _pass_section(paint: Pass, minutes: float, started: bool, hands: Hands) -> Section:

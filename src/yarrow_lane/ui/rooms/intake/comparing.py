@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from itertools import combinations
 
 from yarrow_lane.commission.commission import Commission
+from yarrow_lane.intake.detail import about, iris_detail
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.light import apart, side_words
 from yarrow_lane.intake.photos import Photo
@@ -29,7 +30,9 @@ def eye_rows(c: Commission, evidence: Mapping[str, Evidence]) -> tuple[tuple[str
 
 def _pair(p: Photo, e: Evidence | None) -> EyePair:
     iris = f"iris {p.iris_px:.0f}\u202fpx" if p.iris_px is not None else "no eye marked"
-    sharp = f"lids {e.sharpness:.0f} × the noise" if e is not None and e.sharpness is not None else "not measured"
+    sharp = (
+        f"detail of {about(iris_detail(p.iris_px, e))}\u202fpx" if e is not None and p.iris_px is not None else "not measured"
+    )
     return EyePair(p.id, p.name, (p.width_px, p.height_px), p.eyes, (f"{iris} · {sharp}", p.use))
 
 

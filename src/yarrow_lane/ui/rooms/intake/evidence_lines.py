@@ -3,12 +3,21 @@
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, detail_words, part_used
 from yarrow_lane.intake.brief import Sitter
-from yarrow_lane.intake.evidence import Evidence, largest_canvas_mm, usable_px_per_mm
+from yarrow_lane.intake.detail import (
+    FULL,
+    IRIS_WORKABLE_PX,
+    about,
+    detail_of,
+    iris_detail,
+    iris_words,
+    largest_canvas_mm,
+    usable_px_per_mm,
+)
+from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.exposure import REJECT_SHARE, WARN_SHARE
 from yarrow_lane.intake.landmarks import head_length_px
 from yarrow_lane.intake.light import side_words
 from yarrow_lane.intake.photos import Photo
-from yarrow_lane.intake.ranking import CRISP, SOFT
 from yarrow_lane.intake.swelling import NOTICEABLE, SwellingTrouble, camera_distance_mm, swelling, swelling_words
 from yarrow_lane.measure.lengths import Unit, length_text, size_text
 from yarrow_lane.ui.bench_sheet import Fact, Line, Mood, Note
@@ -23,7 +32,7 @@ def evidence_lines(c: Commission, p: Photo, e: Evidence | None, unit: Unit) -> t
     """All measures; those that need a mark say which."""
     if e is None:
         return (Note("Being measured…"),)
-    lines: list[Line] = [_lids(e), *_canvas(c, p, e, unit)]
+    lines: list[Line] = [*_detail(p, e), *_canvas(c, p, e, unit)]
     lines.append(_share("Highlights cut", e.high_share))
     lines.append(_share("Shadows cut", e.low_share))
     lines.append(Fact("Colour cast", e.cast.words, "plain" if e.cast.words == "none seen" else "wrong"))
@@ -38,18 +47,32 @@ def evidence_lines(c: Commission, p: Photo, e: Evidence | None, unit: Unit) -> t
     return tuple(lines)
 
 
-def _lids(e: Evidence) -> Fact:
-    if e.sharpness is None:
-        return Fact("Sharpness at the lids", "mark an eye first")
-    word = "crisp" if e.sharpness >= CRISP else "soft" if e.sharpness < SOFT else "fair"
-    return Fact("Sharpness at the lids", f"{e.sharpness:.0f} × the noise, {word}", "wrong" if e.sharpness < SOFT else "good")
+def _detail(p: Photo, e: Evidence) -> list[Line]:
+    """What resolves, at the eyes and of the whole, with its reason."""
+    seen = detail_of(p.width_px, p.height_px, e)
+    lines: list[Line] = []
+    if p.iris_px is None:
+        lines.append(Fact("Detail at the eyes", "mark an eye first"))
+    else:
+        detail = iris_detail(p.iris_px, e)
+        mood: Mood = "good" if detail >= IRIS_WORKABLE_PX else "wrong"
+        lines.append(Fact("Detail at the eyes", f"about {about(detail)}\u202fpx, {iris_words(detail)}", mood))
+    lines.append(
+        Fact(
+            "Of each pixel’s side",
+            f"about {about(100 * e.share)}\u202f%" if e.whole is not None else "not measured",
+            "plain" if e.share >= FULL else "wrong",
+        )
+    )
+    lines.append(Note(f"{seen.words[:1].upper()}{seen.words[1:]}.", "wrong" if seen.fault else "plain"))
+    return lines
 
 
 def usable_at_planned_size(c: Commission, p: Photo, e: Evidence) -> float | None:
     """Photograph px per mm of the planned canvas that carry detail; None while no size is chosen."""
     if not c.compose.sized:
         return None
-    return usable_px_per_mm(part_used(c.compose, p.id, (p.width_px, p.height_px))[0] / c.compose.width_mm, e.blur_px)
+    return usable_px_per_mm(part_used(c.compose, p.id, (p.width_px, p.height_px))[0] / c.compose.width_mm, e)
 
 
 def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
@@ -59,7 +82,7 @@ def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
         mood: Mood = "good" if usable >= DETAIL_WORKABLE_PX_MM else "wrong"
         lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", mood))
         lines.append(Note(f"{detail_words(usable).capitalize()}."))
-    most = largest_canvas_mm(part_used(c.compose, p.id, (p.width_px, p.height_px)), e.blur_px, DETAIL_WORKABLE_PX_MM)
+    most = largest_canvas_mm(part_used(c.compose, p.id, (p.width_px, p.height_px)), e, DETAIL_WORKABLE_PX_MM)
     lines.append(Fact("Largest canvas it carries", size_text(*most, unit)))
     return lines
 

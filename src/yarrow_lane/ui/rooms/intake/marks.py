@@ -2,10 +2,11 @@
 
 import math
 
+from yarrow_lane.intake.detail import about, iris_detail
 from yarrow_lane.intake.evidence import Evidence, near_eye
 from yarrow_lane.intake.landmarks import head_length_px
+from yarrow_lane.intake.noise import eye_rect
 from yarrow_lane.intake.photos import Photo
-from yarrow_lane.intake.sharpness import eye_rect
 from yarrow_lane.measure.lengths import THIN_SPACE
 from yarrow_lane.ui.kit.overlays import Arrow, Box, Cross, Outline, Overlay, Ring, Words
 
@@ -27,9 +28,10 @@ def marks_on(photo: Photo, evidence: Evidence | None, mark: str) -> tuple[Overla
         upper = crown[0] * 0.8 + chin[0] * 0.2, crown[1] * 0.8 + chin[1] * 0.2
         found += [Outline((crown, chin), line="dots", closed=False), Words(upper, f"head {length:.0f}{THIN_SPACE}px", "left")]
     near = near_eye(photo.eyes)
-    if near is not None and evidence is not None and evidence.sharpness is not None:
+    if near is not None and evidence is not None:
         rect = eye_rect(near)
-        label = Words((rect.x, rect.bottom), f"lids {evidence.sharpness:.0f} × the noise", shift=(-4, 12))
+        detail = about(iris_detail(near.across_px, evidence))
+        label = Words((rect.x, rect.bottom), f"detail {detail}{THIN_SPACE}px", shift=(-4, 12))
         found += [Box(rect, weight=1.2, line="dashes"), label]
     if evidence is not None:
         for glint in evidence.glints:

@@ -7,11 +7,11 @@ from typing import Any, Protocol
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal, take_photo_away
 from yarrow_lane.commission.studio import Studio
+from yarrow_lane.intake.detail import FULL, IRIS_WORKABLE_PX, about, iris_detail, iris_words, shows_more
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.landmarks import TEMPLATES
 from yarrow_lane.intake.photos import (
     INTAKE,
-    IRIS_WORKABLE_PX,
     USES,
     Eye,
     Intake,
@@ -20,7 +20,6 @@ from yarrow_lane.intake.photos import (
     change_photo,
     clear_marks,
     grouped,
-    iris_words,
     same_shots,
     set_rights,
     set_use,
@@ -112,11 +111,16 @@ class Hands(Protocol):
     def send_letter(self) -> None: ...
 
 
-def iris_mood(iris_px: float | None) -> Mood:
+def iris_mood(detail_px: float | None) -> Mood:
     """Good from workable up, wrong below."""
-    if iris_px is None:
+    if detail_px is None:
         return "plain"
-    return "good" if iris_px >= IRIS_WORKABLE_PX else "wrong"
+    return "good" if detail_px >= IRIS_WORKABLE_PX else "wrong"
+
+
+def _resolved(iris_px: float | None, e: Evidence | None) -> float | None:
+    """What resolves across an iris; the stored pixels while it is not measured."""
+    return iris_px if iris_px is None or e is None else iris_detail(iris_px, e)
 
 
 def marks_for(c: Commission, p: Photo) -> tuple[str, ...]:
@@ -175,15 +179,20 @@ def _choices(look: Look, hands: Hands) -> ChoiceSheet:
 def _tile(c: Commission, p: Photo, ranked: Ranked, e: Evidence | None, foremost: Photo) -> Tile:
     iris = p.iris_px
     size = f"{p.width_px} × {p.height_px}\u202fpx"
-    measure = f"iris {iris:.0f}\u202fpx" if iris is not None else size
-    if iris is not None and e is not None and (usable := usable_at_planned_size(c, p, e)) is not None:
-        measure += f" · {usable:.1f}\u202fpx per mm"
+    detail = _resolved(iris, e)
+    measure = size if iris is None else f"iris {iris:.0f}\u202fpx"
+    if e is not None and detail is not None:
+        usable = usable_at_planned_size(c, p, e)
+        if e.eye_share < FULL:
+            measure += f", detail of {about(detail)}"
+        elif usable is not None:
+            measure += f" · {usable:.1f}\u202fpx per mm"
     rights = PERMISSION_WORDS[p.rights.permission]
     if p.use == "helper" and p.helps_with:
         rights = f"for the {p.helps_with} · {rights}"
     reason = ranked.reason if foremost is p else f"copy of {foremost.name}"
     share = ranked.worth if iris is not None else 0.0
-    mood = iris_mood(iris) if iris is None or iris < IRIS_WORKABLE_PX else "good" if share > 0.4 else "plain"
+    mood = iris_mood(detail) if detail is None or detail < IRIS_WORKABLE_PX else "good" if share > 0.4 else "plain"
     return Tile(p.id, p.name, p.use, (reason, measure, rights), p.eyes, (p.width_px, p.height_px), share, mood)
 
 
@@ -199,10 +208,12 @@ def _photo_sections(
     if p is None:
         wanted = Section("The eyes decide", (Note("Wanted: sharp lid and iris, a readable glint, light from one side."),))
         return [*_odd_section(odd, hands), wanted]
-    sections = [Section("This photograph", _use_lines(c, p))]
+    sections = [Section("This photograph", _use_lines(c, p, evidence))]
     if look.mode == "one":
         sections.append(Section("Marks", _mark_lines(c, p, look, hands)))
-    sections.append(Section("Evidence", _eye_lines(p) + evidence_lines(c, p, evidence.get(p.id), studio.unit)))
+    sections.append(
+        Section("Evidence", _eye_lines(p, evidence.get(p.id)) + evidence_lines(c, p, evidence.get(p.id), studio.unit))
+    )
     leads = len(c.intake.leads)
     helpers = len(c.intake.kept) - leads
     kept: list[Line] = [
@@ -229,7 +240,7 @@ def used(p: Photo, use: Use) -> Edit[Intake]:
     return Edit(INTAKE, f"Use: {use}", lambda i: set_use(i, p.id, use))
 
 
-def _use_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
+def _use_lines(c: Commission, p: Photo, evidence: Mapping[str, Evidence]) -> tuple[Line, ...]:
     lines: list[Line] = [Headline(p.name), Pick("Use it as", p.use, plain_options(USES), lambda v: used(p, v))]
     if p.use == "helper":
         helps = tuple((h, h or "nothing named") for h in HELPS)
@@ -240,10 +251,8 @@ def _use_lines(c: Commission, p: Photo) -> tuple[Line, ...]:
     lines.append(Note(_taken_words(p)))
     copies = same_shots(c.intake, p)
     if copies:
-        best = copies[0]
-        larger = best.width_px > p.width_px
-        words = f"{best.name} is the same shot, {'larger' if larger else 'smaller or equal'}: {best.width_px} × {best.height_px}\u202fpx"
-        lines.append(Note(words, "wrong" if larger else "plain"))
+        words, better = _copy_words(p, copies[0], evidence)
+        lines.append(Note(words, "wrong" if better else "plain"))
     letters = of_kind(c.log, LetterSent)
     if letters:
         asked = ((0, "not asked for"), *((r.number, f"letter {r.number}") for r in letters))
@@ -287,12 +296,33 @@ def _mark_lines(c: Commission, p: Photo, look: Look, hands: Hands) -> tuple[Line
     return tuple(lines)
 
 
-def _eye_lines(p: Photo) -> tuple[Line, ...]:
+def _copy_words(p: Photo, other: Photo, evidence: Mapping[str, Evidence]) -> tuple[str, bool]:
+    """What another copy of the same shot is to this one, and whether it shows more."""
+    size = f"{other.width_px} × {other.height_px}\u202fpx"
+    larger = other.width_px > p.width_px
+    mine, theirs = evidence.get(p.id), evidence.get(other.id)
+    if mine is None or theirs is None:
+        return f"{other.name} is the same shot, {'larger' if larger else 'smaller or equal'}: {size}", larger
+    more, plainly = shows_more((p.width_px, mine), (other.width_px, theirs))
+    if more > plainly:
+        return f"{other.name} is the same shot and shows more: {size}", True
+    less = more < 1 / plainly
+    sharper = "and shows less" if less else "larger but no sharper" if larger else "no sharper"
+    return f"{other.name} is the same shot, {sharper}: {size}", False
+
+
+def _eye_lines(p: Photo, e: Evidence | None) -> tuple[Line, ...]:
     lines: list[Line] = []
     for side in ("left", "right"):
         eye = p.eye(side)
-        text = f"{eye.across_px:.0f}\u202fpx, {iris_words(eye.across_px)}" if eye else "not marked"
-        lines.append(Fact(f"Iris across, {side}", text, iris_mood(eye.across_px) if eye else "plain"))
+        detail = _resolved(eye.across_px, e) if eye is not None else None
+        if eye is None or detail is None:
+            lines.append(Fact(f"Iris across, {side}", "not marked"))
+            continue
+        resolves = f", detail of {about(detail)}" if e is not None and e.eye_share < FULL else ""
+        lines.append(
+            Fact(f"Iris across, {side}", f"{eye.across_px:.0f}\u202fpx{resolves}, {iris_words(detail)}", iris_mood(detail))
+        )
     return tuple(lines)
 
 
