@@ -12,7 +12,8 @@ from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import STUDIO, Desk
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.store.restore import look_at_copies, restore
+from yarrow_lane.store.copies import copies_in, look_at
+from yarrow_lane.store.restore import restore
 from yarrow_lane.store.store import Store
 from yarrow_lane.tone.three_values import TONE, Tone
 
@@ -128,7 +129,9 @@ def _one_used(desk: Desk, commission_id: str, stored: object, counts: Counts, wh
 
 def _restored(folder: Path, truth: dict[str, object], counts: Counts, where: str) -> None:
     """The copy comes back with everything that was in it."""
-    copy = next(c for c in look_at_copies(folder) if c.sound and c.path.stem == NOW.date().isoformat())
+    copy = next(
+        c for c in (look_at(p, whole=True) for p in copies_in(folder)) if c.sound and c.path.stem == NOW.date().isoformat()
+    )
     restore(folder, copy.path, NOW)
     store = Store(folder, NOW.date() + timedelta(days=2))
     desk = Desk(store, SetClock(NOW))

@@ -16,12 +16,17 @@ from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.store import database as database_module
 from yarrow_lane.store.copies import copies_in, keepers, look_at
-from yarrow_lane.store.restore import look_at_copies, restore
+from yarrow_lane.store.restore import restore
 from yarrow_lane.store.store import Store
 from yarrow_lane.store.trouble import Damaged, StoreTrouble
 from yarrow_lane.tone.three_values import Tone
 
 TODAY = date(2026, 3, 9)
+
+
+def looked_over(folder):
+    """Every copy, the newest first, as the sheet of copies shows them."""
+    return [look_at(path, whole=True) for path in copies_in(folder)]
 
 
 def names(folder) -> list[str]:
@@ -152,7 +157,7 @@ def damaged_studio(folder, clock):
 def test_restoring_brings_the_copy_back_and_sets_the_rest_aside(tmp_path, clock):
     folder = tmp_path / "s"
     wanted = damaged_studio(folder, clock)
-    (copy,) = look_at_copies(folder)
+    (copy,) = looked_over(folder)
     assert copy.sound and copy.commissions == 2 and copy.day == TODAY
     aside = restore(folder, copy.path, NOON)
     assert (aside / "studio.db").read_bytes().startswith(b"gone to pieces") and (aside / "studio.db-wal").exists()
@@ -173,7 +178,7 @@ def test_an_unsound_copy_and_a_held_studio_are_not_restored(tmp_path, clock):
     good.write_bytes(good.read_bytes()[:2000])
     with pytest.raises(StoreTrouble, match="was not restored"):
         restore(folder, good, NOON)
-    assert (folder / "studio.db").read_bytes() == before and not look_at_copies(folder)[0].sound
+    assert (folder / "studio.db").read_bytes() == before and not looked_over(folder)[0].sound
 
 
 def test_a_flipped_letter_inside_a_part_is_found(tmp_path, clock):
@@ -257,4 +262,4 @@ def test_a_folder_with_signs_in_its_name(tmp_path, clock):
     store, _ = begun(folder, clock, "Pip")
     store.database.backup("now")
     store.close()
-    assert all(c.sound for c in look_at_copies(folder))
+    assert all(c.sound for c in looked_over(folder))

@@ -8,6 +8,7 @@ import pytest
 
 from tests.conftest import NOON, jpeg_of
 from tests.doing import photo_from_file
+from tests.store.test_copies import looked_over
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.photos import INTAKE, add_photo
 from yarrow_lane.lane.happening import LetterSent
@@ -16,7 +17,7 @@ from yarrow_lane.measure.progress import Cancelled, Progress
 from yarrow_lane.store.bundle import write_bundle
 from yarrow_lane.store.copies import copies_in
 from yarrow_lane.store.elsewhere import keep_elsewhere, same_disk, wanted_at
-from yarrow_lane.store.restore import look_at_copies, restore
+from yarrow_lane.store.restore import restore
 from yarrow_lane.store.store import Store
 from yarrow_lane.store.take_in import take_in
 from yarrow_lane.store.trouble import StoreTrouble
@@ -30,6 +31,12 @@ def full(desk, commission_id, cat):
         desk.do(commission_id, Edit(INTAKE, "in", lambda i, p=photo: add_photo(i, p)))
     desk.happen(commission_id, LetterSent(NOON, 1, "Dear client,"), "Intake")
     return desk
+
+
+def keep_now(store, day):
+    """As the window does: a copy of the file as it is, brought with the photographs."""
+    copy = store.database.copy_to(store.folder / "backups" / "keeping.part")
+    return keep_elsewhere(copy, store.photos, store.elsewhere, day)
 
 
 def everything(folder, clock):
@@ -53,12 +60,10 @@ def test_a_stick_holds_what_brings_everything_back(full, clock, tmp_path):
     stick.mkdir()
     store = full.store
     store.keep_elsewhere(stick)
-    store.database.backup(NOON.date().isoformat())
     assert wanted_at(store.elsewhere, NOON.date())
-    assert keep_elsewhere(store.folder, store.elsewhere, NOON.date()).photographs == 3
+    assert keep_now(store, NOON.date()).photographs == 3
     assert not wanted_at(store.elsewhere, NOON.date()) and wanted_at(store.elsewhere, NOON.date() + timedelta(days=1))
-    store.database.backup((NOON.date() + timedelta(days=1)).isoformat())
-    assert keep_elsewhere(store.folder, store.elsewhere, NOON.date() + timedelta(days=1)).photographs == 0, "they are there"
+    assert keep_now(store, NOON.date() + timedelta(days=1)).photographs == 0, "they are there"
     store.close()
     wanted = everything(store.folder, clock)
     shutil.rmtree(store.folder)
@@ -75,7 +80,7 @@ def test_a_place_inside_the_studio_or_not_there(full, tmp_path):
     store.keep_elsewhere(stick)
     assert not wanted_at(store.elsewhere, NOON.date()), "a stick that is not put in is waited for"
     with pytest.raises(StoreTrouble, match="put the stick in"):
-        keep_elsewhere(store.folder, store.elsewhere, NOON.date())
+        keep_now(store, NOON.date())
     stick.mkdir()
     assert same_disk(stick, store.folder) and not same_disk(stick, tmp_path / "nowhere")
     store.keep_elsewhere(None)
@@ -101,8 +106,7 @@ def test_a_photograph_is_mended_from_elsewhere(full, tmp_path, harm):
     stick = tmp_path / "stick"
     stick.mkdir()
     store.keep_elsewhere(stick)
-    store.database.backup(NOON.date().isoformat())
-    keep_elsewhere(store.folder, store.elsewhere, NOON.date())
+    keep_now(store, NOON.date())
     name = next(store.photos.names())
     good = store.photos.read(name, "cat.jpg")
     path = store.photos.path(name)
@@ -120,14 +124,13 @@ def test_a_damaged_photograph_is_never_brought_over_a_good_one(full, tmp_path):
     stick = tmp_path / "stick"
     stick.mkdir()
     store.keep_elsewhere(stick)
-    store.database.backup(NOON.date().isoformat())
-    keep_elsewhere(store.folder, store.elsewhere, NOON.date())
+    keep_now(store, NOON.date())
     store.photos.mirrors = ()
     name = next(store.photos.names())
     there = stick / "yarrow-lane-copy" / "photos" / name[:2] / name
     good = there.read_bytes()
     store.photos.path(name).write_bytes(b"something else")
-    brought = keep_elsewhere(store.folder, store.elsewhere, NOON.date())
+    brought = keep_now(store, NOON.date())
     assert brought.damaged == 1 and there.read_bytes() == good and "1 damaged in the studio" in brought.words
 
 
@@ -146,7 +149,7 @@ def taken_in(target, folder, clock):
     """Restore what comes from outside, as the window does."""
     for share in take_in(target, folder, NOON):
         assert 0 <= share <= 1
-    (copy,) = [c for c in look_at_copies(folder) if c.path.stem.startswith("from ")]
+    (copy,) = [c for c in looked_over(folder) if c.path.stem.startswith("from ")]
     restore(folder, copy.path, NOON)
     return everything(folder, clock)
 
@@ -174,8 +177,7 @@ def test_a_copy_on_a_stick_comes_in_with_its_photographs(full, clock, tmp_path):
     stick = tmp_path / "stick"
     stick.mkdir()
     full.store.keep_elsewhere(stick)
-    full.store.database.backup(NOON.date().isoformat())
-    keep_elsewhere(full.store.folder, full.store.elsewhere, NOON.date())
+    keep_now(full.store, NOON.date())
     (copy,) = copies_in(full.store.elsewhere)
     full.store.close()
     assert taken_in(copy, tmp_path / "new machine", clock) == everything(full.store.folder, clock)

@@ -14,10 +14,15 @@ from yarrow_lane.desk.desk import Desk
 from yarrow_lane.store.store import Store
 from yarrow_lane.store.trouble import Damaged, StoreTrouble
 from yarrow_lane.ui import main as starting
+from yarrow_lane.ui.restore_sheet import RestoreSheet
 
 
 def choose(monkeypatch, name: str, answer) -> None:
     monkeypatch.setattr(QFileDialog, name, lambda *_: answer)
+
+
+def copies_sheet(window):
+    return window.findChild(RestoreSheet)
 
 
 @pytest.fixture
@@ -69,7 +74,7 @@ def test_damage_offers_the_copies_and_enter_takes_the_newest_sound_one(qtbot, wi
     window.report(Damaged("The commission c0001 cannot be read"))
     assert window.message.offer.text() == "Restore…"
     qtbot.mouseClick(window.message.offer, LEFT)
-    sheet = window.restore_sheet
+    sheet = copies_sheet(window)
     qtbot.waitUntil(lambda: sheet.act.isEnabled())
     assert not window.current.bench.act.isEnabled(), "one yellow field at a time"
     rows = [[sheet.list.topLevelItem(n).text(c) for c in range(3)] for n in range(2)]
@@ -107,7 +112,7 @@ def restored(qtbot, sheet) -> None:
 def test_restoring_opens_the_copy_and_says_where_the_rest_is(qtbot, application):
     assert application.start() is None and application.window.desk.studio.name == "After"
     application.window.show_copies()
-    restored(qtbot, application.window.restore_sheet)
+    restored(qtbot, copies_sheet(application.window))
     assert application.window.desk.studio.name == "Before" and "set aside/2026-03-09" in application.window.message.text
 
 

@@ -1,8 +1,9 @@
 """What a photograph carries on the canvas, in px per mm."""
 
-from yarrow_lane.compose.composition import Compose, crop_scale, largest_crop_width
+from yarrow_lane.compose.composition import Compose, largest_crop_width
 from yarrow_lane.intake.detail import usable_px_per_mm
 from yarrow_lane.intake.evidence import Evidence
+from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.plane import Point
 
 # Usable pixels per mm of canvas: our choice, a 0.5 mm stroke needs two pixels.
@@ -23,21 +24,9 @@ def part_used(compose: Compose, photo_id: str, photo_size: Point) -> tuple[float
     return width, width / compose.proportion
 
 
-def stored_px_per_mm(compose: Compose) -> float:
-    """Stored px of the background on each mm of canvas; raises `ComposeTrouble` without a crop."""
-    return crop_scale(compose)
-
-
-def on_canvas_px_per_mm(compose: Compose, evidence: Evidence | None) -> float:
-    """Px of the background that resolve on each mm of canvas; the stored ones while it is not measured. Raises `ComposeTrouble`."""
-    stored = stored_px_per_mm(compose)
-    return stored if evidence is None else usable_px_per_mm(stored, evidence)
-
-
-def carried_at(compose: Compose, photo_size: Point, evidence: Evidence | None) -> float:
-    """Px that would resolve on each mm of a canvas of that size and shape, cropped as wide as the photograph allows."""
-    width = largest_crop_width(compose, photo_size)
-    stored = width / compose.width_mm
+def carried_px_per_mm(compose: Compose, photo: Photo, evidence: Evidence | None) -> float:
+    """Px of a photograph that resolve on each mm of a canvas that has a size, see `part_used`; stored ones while it is not measured."""
+    stored = part_used(compose, photo.id, (photo.width_px, photo.height_px))[0] / compose.width_mm
     return stored if evidence is None else usable_px_per_mm(stored, evidence)
 
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.compose.detail import DETAIL_POOR_PX_MM, on_canvas_px_per_mm
+from yarrow_lane.compose.detail import DETAIL_POOR_PX_MM, carried_px_per_mm
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Intake, Photo
 from yarrow_lane.lane.standing import Act, Standing
@@ -23,9 +23,9 @@ def to_frame(compose: Compose, intake: Intake) -> Photo | None:
     return next(iter((*framed, *intake.leads, *intake.kept, *intake.photos)), None)
 
 
-def _thin(compose: Compose, evidence: Evidence | None) -> str:
+def _thin(compose: Compose, photo: Photo, evidence: Evidence | None) -> str:
     """What the photograph lacks at this size, in words; stored pixels count where it is not measured yet."""
-    detail = on_canvas_px_per_mm(compose, evidence)
+    detail = carried_px_per_mm(compose, photo, evidence)
     return f"too little detail for this size: {detail:.1f} px per mm" if detail < DETAIL_POOR_PX_MM else ""
 
 
@@ -37,9 +37,9 @@ def stand(
         return Standing("", "no size chosen", Act("Choose the size", "stock sizes above, or write your own", can=False))
     w, h = compose.width_mm, compose.height_mm
     fact = f"{size_text(w, h, unit)}, {lie_word(w, h)}"
-    laid = compose.background
-    if laid is not None and any(p.id == laid.photo_id for p in intake.photos):
-        return Standing(fact, worry=_thin(compose, evidence.get(laid.photo_id)))
+    laid = next((p for p in intake.photos if compose.background and p.id == compose.background.photo_id), None)
+    if laid is not None:
+        return Standing(fact, worry=_thin(compose, laid, evidence.get(laid.id)))
     if not intake.photos:
         return Standing(fact, "no crop laid", Act("Take photographs in first", "the crop is laid on one of them"))
     return Standing(fact, "no crop laid", Act("Lay the crop", "as large as the photograph allows, never stretched"))

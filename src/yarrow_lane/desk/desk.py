@@ -8,11 +8,10 @@ from typing import Any
 
 from yarrow_lane.commission.commission import PARTS, Commission, apply
 from yarrow_lane.commission.studio import STUDIO_PART, Studio, put_on_shelf, take_off_shelf
-from yarrow_lane.desk.evidence import EvidenceKept
+from yarrow_lane.desk.evidence import EvidenceKept, Marked
 from yarrow_lane.desk.standings import Standings
 from yarrow_lane.intake.brief import Brief
 from yarrow_lane.intake.evidence import Evidence
-from yarrow_lane.intake.photos import Eye
 from yarrow_lane.lane.happening import Happening, LetterSent
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
@@ -22,7 +21,7 @@ from yarrow_lane.store.store import Store
 
 STUDIO = "studio"
 _SENT = "sent"
-_STANDINGS_A_STEP = 50  # our choice: some milliseconds
+_KEPT_A_STEP = 50  # our choice: some milliseconds
 
 
 @dataclass(frozen=True)
@@ -148,10 +147,15 @@ class Desk:
         self.standings.happened(commission_id, number)
         self._tell(Change(commission_id, place, happening.kind, "happened"))
 
-    def measured(self, photo_id: str, eyes: tuple[Eye, ...], evidence: Evidence) -> None:
-        """A photograph was measured: not a change, but where its commissions stand may be another place. Raises `StoreTrouble`."""
-        self.evidence.keep(photo_id, eyes, evidence)
-        self.standings.measured(photo_id)
+    def measured(self, marked: Marked, evidence: Evidence) -> None:
+        """A photograph was measured: not a change, but where its commissions stand may be another place."""
+        self.evidence.keep(marked, evidence)
+        self.standings.measured(marked[0])
+
+    def save_what_was_worked_out(self, most: int | None = None) -> bool:
+        """Keep standings and measures beside the commissions, at most so many; whether there were any. Raises `StoreTrouble`."""
+        standings, measures = self.standings.save(most), self.evidence.save(most)
+        return standings or measures
 
     # --- history
 
@@ -194,8 +198,8 @@ class Desk:
     # --- idle
 
     def tidy(self) -> Iterator[None]:
-        """Idle work, a small step at a time: standings are kept, old versions and things nobody names go."""
-        while self.standings.save(_STANDINGS_A_STEP):
+        """Idle work, a small step at a time: what was worked out is kept, old versions and things nobody names go."""
+        while self.save_what_was_worked_out(_KEPT_A_STEP):
             yield
         yield from self.store.tidy(self.clock())
 

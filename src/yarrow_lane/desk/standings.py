@@ -87,7 +87,7 @@ class Standings:
         """More is known of a photograph: the commissions it counts for are looked at again."""
         self._kept = {i: kept for i, kept in self._kept.items() if photo_id not in kept[1].rests_on}
         self._texts = {i: stored for i, stored in self._texts.items() if photo_id not in stored[1]}
-        self._plan = None
+        self._unsaved.intersection_update(self._kept)
 
     # --- all
 
@@ -128,9 +128,10 @@ class Standings:
         """One of them in the plan; raises `Trouble` when it cannot be read."""
         return outlook_of(self.of(commission_id, now), self.plan(now), now.date())
 
-    def clocks(self, now: datetime) -> tuple[CommissionStanding, ...]:
-        """Those whose clock runs."""
-        return tuple(s for s in self.all(now) if s.clock_since is not None)
+    def clocks(self) -> tuple[CommissionStanding, ...]:
+        """Those on the shelf whose clock runs, as all stood when they were asked for last."""
+        kept = (self._kept[i][1] for i in self._studio().on_shelf if i in self._kept)
+        return tuple(s for s in kept if s.clock_since is not None)
 
     def painted_today(self, now: datetime) -> float:
         """Minutes at the easel today, over all commissions."""

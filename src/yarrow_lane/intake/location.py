@@ -53,10 +53,11 @@ def _taken_out(data: bytes) -> list[tuple[int, int, bytes]]:
 
 
 def _told_in(data: bytes, block: Block) -> Iterator[tuple[int, int, bytes]]:
-    inside = data[block.start : block.end] if block.kind not in ("exif",) else b""
-    if block.kind == "exif":
+    if block.kind == "exif":  # which may be the whole file: it is not copied
         yield from _told_in_exif(data, block)
-    elif block.kind == "xmp":
+        return
+    inside = data[block.start : block.end]
+    if block.kind == "xmp":
         if _TELLS.search(inside):
             yield block.start, block.end, b" "
     elif block.kind == "iptc":

@@ -3,7 +3,7 @@
 import sqlite3
 from collections.abc import Iterable
 from contextlib import closing
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime, time
 from pathlib import Path
 
@@ -127,9 +127,9 @@ def write_copy(sql: Sql, path: Path) -> Copy:
         sync(beside)
         beside.replace(path)
         sync(path.parent)
+        return replace(found, path=path)
     except (sqlite3.Error, OSError) as error:
         raise disk_trouble(error, path.parent.parent) from error
-    return look_at(path, whole=False)
 
 
 def keepers(days: Iterable[date]) -> dict[date, date]:

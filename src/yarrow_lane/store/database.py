@@ -162,10 +162,10 @@ class Database:
         row = self._sql.execute("SELECT key, json FROM measure WHERE photo = ?", (photo,)).fetchone()
         return None if row is None else (str(row[0]), str(row[1]))
 
-    def keep_measure(self, photo: str, key: str, text: str) -> None:
-        """Keep it; it can be worked out again any time."""
+    def keep_measures(self, rows: Iterable[tuple[str, str, str]]) -> None:
+        """Keep (photograph, key, text) each; they can be worked out again any time."""
         with self._transaction() as sql:
-            sql.execute("INSERT OR REPLACE INTO measure VALUES (?, ?, ?)", (photo, key, text))
+            sql.executemany("INSERT OR REPLACE INTO measure VALUES (?, ?, ?)", list(rows))
 
     # --- things nobody names any more
 

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.store.copies import PLACE, look_at, thin
-from yarrow_lane.store.things import Brought, Things, write_synced
+from yarrow_lane.store.things import Brought, Things, sync
 from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
 
 NAME = "yarrow-lane-copy"
@@ -47,8 +47,8 @@ def _of_day(folder: Path, today: date) -> Path:
     return folder / PLACE / f"{today.isoformat()}.db"
 
 
-def keep_elsewhere(folder: Path, place: Path, today: date, progress: Progress = SILENT) -> Brought:
-    """Bring the photographs that are not there yet, then the copy of the day; tells what came.
+def keep_elsewhere(copy: Path, photos: Things, place: Path, today: date, progress: Progress = SILENT) -> Brought:
+    """Bring the photographs that are not there yet, then `copy` of the studio's file as that of the day; tells what came.
 
     Blocks, on any thread: it reads what nobody changes. Raises `StoreTrouble`, `Cancelled`. What is damaged here is not brought.
     """
@@ -57,17 +57,18 @@ def keep_elsewhere(folder: Path, place: Path, today: date, progress: Progress = 
     try:
         place.mkdir(exist_ok=True)
         (place / "README.txt").write_text(_README, "utf-8")
-        came = _bring_photographs(Things(folder, "photos"), Things(place, "photos"), progress)
-        source, target = _of_day(folder, today), _of_day(place, today)
+        came = _bring_photographs(photos, Things(place, "photos"), progress)
+        target = _of_day(place, today)
         beside = target.with_name(target.name + ".part")
         target.parent.mkdir(exist_ok=True)
-        shutil.copyfile(source, beside)
+        shutil.copyfile(copy, beside)
         found = look_at(beside, whole=True)
         if not found.sound:
             beside.unlink(missing_ok=True)
             raise StoreTrouble(f"The copy at “{place}” was not kept", found.why, "look whether that disk is in order")
-        write_synced(target, beside.read_bytes())
-        beside.unlink(missing_ok=True)
+        sync(beside)
+        beside.replace(target)
+        sync(target.parent)
     except OSError as error:
         raise disk_trouble(error, place) from error
     thin(place)

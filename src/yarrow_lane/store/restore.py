@@ -4,7 +4,7 @@ import shutil
 from datetime import datetime
 from pathlib import Path
 
-from yarrow_lane.store.copies import Copy, copies_in, look_at
+from yarrow_lane.store.copies import copies_in, look_at
 from yarrow_lane.store.folder import FolderLock
 from yarrow_lane.store.schema import schema_number
 from yarrow_lane.store.sql import Sql
@@ -16,12 +16,6 @@ FILE = "studio.db"
 _BESIDE = ("-wal", "-shm", "-journal")
 _HEAD = b"SQLite format 3\0"  # https://sqlite.org/fileformat.html, 1.3
 _ASIDE = "set aside"
-
-
-def look_at_copies(folder: Path, *elsewhere: Path) -> tuple[Copy, ...]:
-    """Every copy of a studio, here and where others are kept, looked over whole; the newest first."""
-    found = [look_at(path, whole=True) for place in (folder, *elsewhere) for path in copies_in(place)]
-    return tuple(sorted(found, key=lambda c: c.at.timestamp() if c.at else 0.0, reverse=True))
 
 
 def restore(folder: Path, copy: Path, now: datetime) -> Path:

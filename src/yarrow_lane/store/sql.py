@@ -1,7 +1,7 @@
 """SQLite whose every error is a sentence: whoever reads or writes never meets the library's own exceptions."""
 
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
@@ -29,42 +29,27 @@ class Sql(sqlite3.Connection):
             raise disk_trouble(error, self.folder) from error
 
 
+def _in_words(method: Callable[..., Any]) -> Callable[..., Any]:
+    """The library's own method, its errors in words."""
+
+    def told(cursor: "Cursor", *what: Any) -> Any:
+        try:
+            return method(cursor, *what)
+        except sqlite3.Error as error:
+            raise disk_trouble(error, cursor.connection.folder) from error
+
+    return told
+
+
 class Cursor(sqlite3.Cursor):
-    """Its rows come as the connection's own, its errors in words."""
+    """Its rows come as the connection's own; whatever asks the file raises `StoreTrouble`."""
 
     connection: Sql
-
-    def execute(self, *what: Any) -> "Cursor":
-        try:
-            super().execute(*what)
-            return self
-        except sqlite3.Error as error:
-            raise disk_trouble(error, self.connection.folder) from error
-
-    def executemany(self, *what: Any) -> "Cursor":
-        try:
-            super().executemany(*what)
-            return self
-        except sqlite3.Error as error:
-            raise disk_trouble(error, self.connection.folder) from error
-
-    def __next__(self) -> Any:
-        try:
-            return super().__next__()
-        except sqlite3.Error as error:
-            raise disk_trouble(error, self.connection.folder) from error
-
-    def fetchone(self) -> Any:
-        try:
-            return super().fetchone()
-        except sqlite3.Error as error:
-            raise disk_trouble(error, self.connection.folder) from error
-
-    def fetchall(self) -> list[Any]:
-        try:
-            return super().fetchall()
-        except sqlite3.Error as error:
-            raise disk_trouble(error, self.connection.folder) from error
+    execute = _in_words(sqlite3.Cursor.execute)
+    executemany = _in_words(sqlite3.Cursor.executemany)
+    fetchone = _in_words(sqlite3.Cursor.fetchone)
+    fetchall = _in_words(sqlite3.Cursor.fetchall)
+    __next__ = _in_words(sqlite3.Cursor.__next__)
 
 
 def connect(path: Path, folder: Path) -> Sql:

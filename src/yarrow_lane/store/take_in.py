@@ -43,7 +43,7 @@ def take_in(source: Path, folder: Path, now: datetime) -> Iterator[float]:
                 yield from _unpacked_photographs(bundle, Things(folder, "photos"), what)
         beside.replace(target)
     # The zip library raises all of these for files that are none.
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, ValueError) as error:
+    except (zipfile.BadZipFile, RuntimeError, EOFError, ValueError) as error:
         raise StoreTrouble(what, "it is no saved studio, or damaged", "take another one") from error
     except FileNotFoundError as error:
         raise StoreTrouble(what, "it is not there any more", "look where it went") from error

@@ -149,9 +149,8 @@ class Arrivals(QObject):
             except Trouble as trouble:
                 names = tuple(f"“{p.name}” was not taken in: {trouble.sentence}" for p in photos)
                 self._add_odd(self._batch.commission_id, names)
-                raise
-            finally:
                 self.progressed.emit()
+                raise
         self.progressed.emit()
 
     def _add_odd(self, commission_id: str, sentences: tuple[str, ...]) -> None:

@@ -44,11 +44,12 @@ class Application:
     """
 
     def __init__(self, folder: Path) -> None:
-        """Raises `Trouble`; `start` says it in a window instead."""
+        """Of the studio in that folder; `start` opens it."""
         self.window: Window | None = None
         self.failed: RestoreSheet | None = None
         self.workers = Workers()
         self._store: Store | None = None
+        self._guard: Guard | None = None  # of a studio that did not open
         self._folder = folder
 
     def start(self) -> Trouble | None:
@@ -97,17 +98,18 @@ class Application:
 
     def _say_why(self, error: Exception) -> Trouble:
         """A window with the sentence, the folder and its copies; where it happened goes to the log."""
-        guard = Guard(self._folder, lambda trouble: self.failed.say(trouble) if self.failed is not None else None)
-        if isinstance(error, Trouble):
-            guard.note(error)
-        trouble = error if isinstance(error, Trouble) else guard.fault(error)
         if self.failed is None:
             wear(_application(), False, 100)
-            self.failed = RestoreSheet(self._folder, local_now, guard.guarded)
+            self._guard = Guard(self._folder, lambda trouble: self.failed.say(trouble) if self.failed is not None else None)
+            self.failed = RestoreSheet(self._folder, local_now, self._guard.guarded)
             self.failed.setWindowTitle("Yarrow Lane")
             self.failed.resize(1000, 700)
             self.failed.chosen.connect(self.restore)
             self.failed.left.connect(self.failed.close)
+        assert self._guard is not None
+        if isinstance(error, Trouble):
+            self._guard.note(error)
+        trouble = error if isinstance(error, Trouble) else self._guard.fault(error)
         self.failed.show_copies(trouble=trouble)
         return trouble
 
@@ -122,6 +124,8 @@ class Application:
         """Close everything; returns whether all threads and processes ended in their time."""
         if self.failed is not None:
             self.failed.close()
+        if self._guard is not None:
+            self._guard.close()
         if self.window is not None:
             self.window.end()
             ended = self.window.threads.ended

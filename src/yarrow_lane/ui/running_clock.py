@@ -39,15 +39,12 @@ class RunningClock(QObject):
 
     def words(self) -> str:
         """For the header; empty when none runs."""
-        running = self._running()
+        running = self._desk.standings.clocks()
         if running and not self.ticking:
             self._minute.start()
         elif not running:
             self._minute.stop()
         return " · ".join(f"clock {self._ran(s)} · {s.title}" for s in running)
-
-    def _running(self) -> tuple[CommissionStanding, ...]:
-        return self._desk.standings.clocks(self._desk.clock())
 
     def _ran(self, s: CommissionStanding) -> str:
         assert s.clock_since is not None
@@ -56,7 +53,7 @@ class RunningClock(QObject):
     def minute_over(self) -> None:
         """It has moved on; one that has run long without a hand is asked about, once."""
         self._refresh()
-        for s in self._running():
+        for s in self._desk.standings.clocks():
             since = max(filter(None, (s.clock_since, self._last_hand)))
             if self._desk.clock() - since > _WITHOUT_A_HAND and self._asked_about != s.clock_since:
                 self._asked_about = s.clock_since
@@ -72,7 +69,7 @@ class RunningClock(QObject):
 
     def may_close(self, end: Callable[[], None]) -> bool:
         """Whether none runs, or the painter was asked and closes again without a hand between; `end` closes the window."""
-        running = self._running()
+        running = self._desk.standings.clocks()
         if not running or self._asked_on_closing:
             return True
         self._asked_on_closing = True

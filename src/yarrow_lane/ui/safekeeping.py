@@ -12,8 +12,6 @@ from yarrow_lane.store.store import Store
 from yarrow_lane.store.things import Brought
 from yarrow_lane.ui.works import Works
 
-_SAVING = "saving.part"
-
 
 class Safekeeping:
     """Asked by the idle hours and by the studio's page; everything long runs beside the window."""
@@ -44,25 +42,31 @@ class Safekeeping:
         self._bring(place, today, lambda brought: self._say(f"Kept at {place}: {brought.words}.{warning}", together))
 
     def _bring(self, place: Path, today: date, done: Callable[[Brought], None]) -> None:
-        folder = self._store.folder
-        self._store.database.daily_copy(today)
-
-        def work(progress: Progress) -> Brought:
-            return keep_elsewhere(folder, place, today, progress)
-
-        self._works.run(f"Keeping a copy at {place.parent}", work, done)
+        photos = self._store.photos
+        title = f"Keeping a copy at {place.parent}"
+        self._with_copy(title, "keeping", lambda copy, progress: keep_elsewhere(copy, photos, place, today, progress), done)
 
     def save_everything(self, target: Path) -> None:
         """Write the whole studio into one file. Raises `StoreTrouble`."""
-        copy = self._store.database.copy_to(self._store.folder / PLACE / _SAVING)
         photos = self._store.photos
 
-        def work(progress: Progress) -> Brought:
+        def said(brought: Brought) -> None:
+            self._say(f"Everything is in {target}: {brought.words}.", False)
+
+        self._with_copy(
+            "Saving everything", "saving", lambda copy, progress: write_bundle(copy, photos, target, progress), said
+        )
+
+    def _with_copy(
+        self, title: str, name: str, work: Callable[[Path, Progress], Brought], done: Callable[[Brought], None]
+    ) -> None:  # fmt: skip
+        """Do something beside the window with a copy of the studio's file as it is now. Raises `StoreTrouble`."""
+        copy = self._store.database.copy_to(self._store.folder / PLACE / f"{name}.part")
+
+        def with_it(progress: Progress) -> Brought:
             try:
-                return write_bundle(copy, photos, target, progress)
+                return work(copy, progress)
             finally:
                 copy.unlink(missing_ok=True)
 
-        self._works.run(
-            "Saving everything", work, lambda brought: self._say(f"Everything is in {target}: {brought.words}.", False)
-        )
+        self._works.run(title, with_it, done)

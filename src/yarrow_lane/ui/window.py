@@ -47,7 +47,7 @@ class Window(QMainWindow):
         self._pasted = Pasted()
         self.commission_id, self.door = "", ""
         self._ending = False
-        self._sheets: tuple[QWidget, ...] = ()
+        self._sheets: list[QWidget] = []  # what is laid over the window
         self.setWindowTitle("Yarrow Lane")
         self.setAcceptDrops(True)
         self.resize(1280, 800)
@@ -92,10 +92,7 @@ class Window(QMainWindow):
         for old in self._sheets:
             old.deleteLater()
         self.keys_sheet = KeysSheet(self)
-        self.restore_sheet = RestoreSheet(self.desk.store.folder, self.desk.clock, self.workroom.guard.guarded, self)
-        self._sheets = (self.keys_sheet, self.restore_sheet)
-        self.restore_sheet.chosen.connect(self.restore_wanted)
-        self.restore_sheet.left.connect(self._restore_left)
+        self._sheets = [self.keys_sheet]
         guarded = self.workroom.guard.guarded
         self.header.back.connect(guarded(self.open_studio))
         self.lane.chosen.connect(guarded(lambda door: self.open_door(self.commission_id, door)))
@@ -211,12 +208,13 @@ class Window(QMainWindow):
 
     def _refresh_frame(self) -> None:
         self.lane.setVisible(bool(self.commission_id))
-        self.header.show_clock(self.clock.words())
         if not self.commission_id:
             assert self.studio_page.view is not None
+            self.header.show_clock(self.clock.words())
             show_studio(self.header, self.studio_page.view, self.workroom.now)
             return
         outlook = self.desk.standings.outlook(self.commission_id, self.workroom.now)
+        self.header.show_clock(self.clock.words())  # read off the standings just asked for
         self.lane.show_doors(outlook.standing.doors, self.door)
         show_commission(self.header, outlook, self.studio_page.studio)
 
@@ -232,8 +230,17 @@ class Window(QMainWindow):
     def show_copies(self) -> None:
         """The copies of the studio, laid over the window."""
         self.current.bench.rest(True)
+        sheet = next((s for s in self._sheets if isinstance(s, RestoreSheet)), None) or self._made_restore_sheet()
         elsewhere = self.desk.store.elsewhere
-        self.restore_sheet.show_copies(() if elsewhere is None else (elsewhere,))
+        sheet.show_copies(() if elsewhere is None else (elsewhere,))
+
+    def _made_restore_sheet(self) -> RestoreSheet:
+        """Made when it is first wanted: most days nobody does."""
+        sheet = RestoreSheet(self.desk.store.folder, self.desk.clock, self.workroom.guard.guarded, self)
+        sheet.chosen.connect(self.restore_wanted)
+        sheet.left.connect(self._restore_left)
+        self._sheets.append(sheet)
+        return sheet
 
     def _restore_left(self) -> None:
         self.current.bench.rest(False)
@@ -356,7 +363,7 @@ class Window(QMainWindow):
         self.workroom.guard.attempt(step)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        for sheet in (self.keys_sheet, self.restore_sheet):
+        for sheet in self._sheets:
             sheet.setGeometry(self.rect())
 
     def closeEvent(self, event: QCloseEvent) -> None:

@@ -86,5 +86,5 @@ class Workroom(QObject):
         """Wait for what runs, keep what was worked out."""
         self._tidy.stop()
         self.threads.close()
-        self.guard.attempt(self.desk.standings.save)
+        self.guard.attempt(self.desk.save_what_was_worked_out)
         self.guard.close()

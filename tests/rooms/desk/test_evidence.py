@@ -8,14 +8,13 @@ from tests.conftest import NOON
 from tests.doing import do_part
 from tests.rooms.intake.test_ranking import PLAIN, resolving
 from yarrow_lane.compose.composition import frame, set_size
-from yarrow_lane.compose.detail import on_canvas_px_per_mm
+from yarrow_lane.compose.detail import carried_px_per_mm
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.photos import INTAKE, Eye, Intake, Photo, change_photo
 from yarrow_lane.intake.request import what_is_missing
 from yarrow_lane.intake.rights import Rights
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.store.store import Store
-from yarrow_lane.ui.rooms.intake.evidence_lines import usable_at_planned_size
 
 EYES = (Eye("left", 900, 900, 40),)
 PHOTO = Photo("ab" * 32, "large.jpg", 3000, 2400, eyes=EYES, use="lead", rights=Rights("client"))
@@ -36,21 +35,17 @@ def worries(desk, commission_id) -> str:
 
 def test_one_measure_reaches_shelf_doors_compose_and_letter(desk, framed):
     c = desk.commission(framed)
-    assert worries(desk, framed) == "" and on_canvas_px_per_mm(c.compose, desk.evidence.of(PHOTO)) == pytest.approx(10.0)
-    desk.measured(PHOTO.id, EYES, SOFT)
+    assert worries(desk, framed) == "" and carried_px_per_mm(c.compose, PHOTO, desk.evidence.of(PHOTO)) == pytest.approx(10.0)
+    desk.measured((PHOTO.id, EYES), SOFT)
     known = desk.evidence.of_all(c.intake.photos)
     assert worries(desk, framed) == "needs an eye photograph: 80 px across the iris, detail of 16"
-    assert (
-        on_canvas_px_per_mm(c.compose, known[PHOTO.id])
-        == usable_at_planned_size(c, PHOTO, known[PHOTO.id])
-        == pytest.approx(2.0)
-    )
+    assert carried_px_per_mm(c.compose, PHOTO, known[PHOTO.id]) == pytest.approx(2.0)
     ((_, why),) = what_is_missing(c.intake, c.brief, known)
     assert "enlarged and its eyes show too little" in why
 
 
 def test_it_is_there_after_a_restart_and_for_these_marks_alone(desk, framed, clock):
-    desk.measured(PHOTO.id, EYES, SOFT)
+    desk.measured((PHOTO.id, EYES), SOFT)
     said = worries(desk, framed)
     for _ in desk.tidy():
         pass
@@ -67,11 +62,12 @@ def test_it_is_there_after_a_restart_and_for_these_marks_alone(desk, framed, clo
 
 
 def test_a_damaged_measure_is_made_anew(desk, framed):
-    desk.measured(PHOTO.id, EYES, SOFT)
+    desk.measured((PHOTO.id, EYES), SOFT)
+    assert desk.evidence.save() and not desk.evidence.save(), "once"
     desk.store.database._sql.execute("UPDATE measure SET json = '{}'")
     assert Desk(desk.store, desk.clock).evidence.of(PHOTO) is None
 
 
 def test_a_crop_that_carries_too_little_is_a_worry(desk, framed):
-    desk.measured(PHOTO.id, EYES, replace(SOFT, eye=resolving(1.0)))
+    desk.measured((PHOTO.id, EYES), replace(SOFT, eye=resolving(1.0)))
     assert worries(desk, framed) == "too little detail for this size: 2.0 px per mm"

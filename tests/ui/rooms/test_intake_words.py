@@ -8,6 +8,7 @@ from tests.conftest import NOON
 from tests.rooms.commission.making import LEAD, STUDIO, fresh, shut_up_to
 from tests.rooms.intake.test_ranking import PLAIN, resolving
 from yarrow_lane.compose.composition import Compose, Framed
+from yarrow_lane.compose.detail import carried_px_per_mm
 from yarrow_lane.intake.brief import add_sitter
 from yarrow_lane.intake.exposure import Cast
 from yarrow_lane.intake.landmarks import Landmark
@@ -19,7 +20,7 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.ui.bench_sheet import Fact, NextAct, Note
 from yarrow_lane.ui.kit.overlays import Arrow, Box, Outline, Ring, Words
 from yarrow_lane.ui.rooms.intake.comparing import eye_rows, light_dials
-from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines, usable_at_planned_size
+from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines
 from yarrow_lane.ui.rooms.intake.marks import marks_on
 from yarrow_lane.ui.rooms.intake.view import Look, intake_view, marks_for
 
@@ -103,9 +104,9 @@ def test_swelling_from_focal_length_and_head():
 def test_the_planned_size_is_judged_on_the_crop_when_it_is_laid_on_this_photograph():
     c = shut_up_to("Compose")
     half = replace(c, compose=replace(c.compose, background=Framed("p1", Rect(0, 0, 1200, 1500))))
-    assert usable_at_planned_size(half, LEAD, PLAIN) == pytest.approx(5.0)
-    assert usable_at_planned_size(half, replace(LEAD, id="other"), PLAIN) == pytest.approx(10.0)
-    assert usable_at_planned_size(replace(c, compose=Compose()), LEAD, PLAIN) is None
+    assert carried_px_per_mm(half.compose, LEAD, PLAIN) == pytest.approx(5.0)
+    assert carried_px_per_mm(half.compose, replace(LEAD, id="other"), PLAIN) == pytest.approx(10.0)
+    assert "At the planned size" not in facts(judged(replace(c, compose=Compose())))
 
 
 def test_marks_stand_where_they_were_measured():

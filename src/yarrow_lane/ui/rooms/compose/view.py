@@ -9,13 +9,9 @@ from yarrow_lane.commission.recompose import Proposal
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose.composition import Compose, largest_crop_width
 from yarrow_lane.compose.detail import (
-    DETAIL_POOR_PX_MM,
-    DETAIL_WORKABLE_PX_MM,
-    carried_at,
+    carried_px_per_mm,
     detail_word,
     detail_words,
-    on_canvas_px_per_mm,
-    stored_px_per_mm,
 )
 from yarrow_lane.compose.formats import SERIES, SERIES_WORDS, Format, Series, formats_of
 from yarrow_lane.compose.standing import lie_word, to_frame
@@ -33,7 +29,6 @@ from yarrow_lane.ui.bench_sheet import (
     Length,
     Line,
     Meaning,
-    Mood,
     NextAct,
     Note,
     Pick,
@@ -41,6 +36,7 @@ from yarrow_lane.ui.bench_sheet import (
     Switch,
 )
 from yarrow_lane.ui.kit.overlays import Lattice, Overlay, Veil
+from yarrow_lane.ui.words import detail_mood
 
 
 class Hands(Protocol):
@@ -103,7 +99,7 @@ def _carried(f: Format, shown: Compose, photo: Photo | None, evidence: Evidence 
     lying = lie_word(shown.width_mm, shown.height_mm) == "lying" if shown.sized else photo.width_px > photo.height_px
     sides = (f.long_mm, f.short_mm) if lying else (f.short_mm, f.long_mm)
     sized = replace(shown, width_mm=sides[0], height_mm=sides[1], background=None)
-    return f" · {detail_word(carried_at(sized, (photo.width_px, photo.height_px), evidence))}"
+    return f" · {detail_word(carried_px_per_mm(sized, photo, evidence))}"
 
 
 def _sections(
@@ -156,15 +152,14 @@ def _crop_lines(c: Commission, shown: Compose, studio: Studio, photo: Photo, evi
     unit = studio.unit
     assert shown.background is not None
     crop = shown.background.crop
-    stored, detail = stored_px_per_mm(shown), on_canvas_px_per_mm(shown, evidence)
-    mood: Mood = "good" if detail >= DETAIL_WORKABLE_PX_MM else "wrong" if detail < DETAIL_POOR_PX_MM else "plain"
+    stored, detail = (carried_px_per_mm(shown, photo, e) for e in (None, evidence))
     plan = plan_print(Squares(shown.width_mm, shown.height_mm, 1), c.transfer.paper)
     most = largest_crop_width(shown, (photo.width_px, photo.height_px))
     lines: list[Line] = [
         Fact("Canvas", size_text(shown.width_mm, shown.height_mm, unit)),
         Fact("Crop", f"{crop.width:.0f} × {crop.height:.0f}\u202fpx"),
         Fact("Of the widest possible", f"{crop.width / most:.0%}"),
-        Fact("On the canvas", f"{detail:.1f}\u202fpx per mm", mood),
+        Fact("On the canvas", f"{detail:.1f}\u202fpx per mm", detail_mood(detail)),
         Note(f"{detail_words(detail).capitalize()}. A hair 0.3 mm wide is {_pixels(0.3 * detail)}."),
         *_reason_lines(photo, stored, evidence),
         Fact(f"{c.transfer.paper} print", size_text(plan.width_mm, plan.height_mm, unit)),

@@ -1,7 +1,7 @@
 """The evidence of one photograph in words: each measure with its number and its meaning."""
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, detail_words, part_used
+from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, carried_px_per_mm, detail_words, part_used
 from yarrow_lane.intake.brief import Sitter
 from yarrow_lane.intake.detail import (
     FULL,
@@ -11,7 +11,6 @@ from yarrow_lane.intake.detail import (
     iris_detail,
     iris_words,
     largest_canvas_mm,
-    usable_px_per_mm,
 )
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.exposure import REJECT_SHARE, WARN_SHARE
@@ -21,6 +20,7 @@ from yarrow_lane.intake.photos import Photo
 from yarrow_lane.intake.swelling import NOTICEABLE, SwellingTrouble, camera_distance_mm, swelling, swelling_words
 from yarrow_lane.measure.lengths import Unit, length_text, size_text
 from yarrow_lane.ui.bench_sheet import Fact, Line, Mood, Note
+from yarrow_lane.ui.words import detail_mood
 
 
 def sitter_of(c: Commission, p: Photo) -> Sitter | None:
@@ -68,19 +68,11 @@ def _detail(p: Photo, e: Evidence) -> list[Line]:
     return lines
 
 
-def usable_at_planned_size(c: Commission, p: Photo, e: Evidence) -> float | None:
-    """Photograph px per mm of the planned canvas that carry detail; None while no size is chosen."""
-    if not c.compose.sized:
-        return None
-    return usable_px_per_mm(part_used(c.compose, p.id, (p.width_px, p.height_px))[0] / c.compose.width_mm, e)
-
-
 def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
     lines: list[Line] = []
-    usable = usable_at_planned_size(c, p, e)
-    if usable is not None:
-        mood: Mood = "good" if usable >= DETAIL_WORKABLE_PX_MM else "wrong"
-        lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", mood))
+    if c.compose.sized:
+        usable = carried_px_per_mm(c.compose, p, e)
+        lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", detail_mood(usable)))
         lines.append(Note(f"{detail_words(usable).capitalize()}."))
     most = largest_canvas_mm(part_used(c.compose, p.id, (p.width_px, p.height_px)), e, DETAIL_WORKABLE_PX_MM)
     lines.append(Fact("Largest canvas it carries", size_text(*most, unit)))

@@ -7,6 +7,7 @@ from typing import Any, Protocol
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal, take_photo_away
 from yarrow_lane.commission.studio import Studio
+from yarrow_lane.compose.detail import carried_px_per_mm
 from yarrow_lane.intake.detail import FULL, IRIS_WORKABLE_PX, about, iris_detail, iris_words, shows_more
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.landmarks import TEMPLATES
@@ -49,7 +50,7 @@ from yarrow_lane.ui.bench_sheet import (
     plain_options,
 )
 from yarrow_lane.ui.rooms.intake.brief_sheet import brief_sections
-from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines, sitter_of, usable_at_planned_size
+from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines, sitter_of
 
 HELPS = ("", "coat colour", "ear", "paw", "collar", "expression", "background")
 MODES = (("all", "all"), ("one", "one, large"), ("eyes", "eyes side by side"), ("light", "light"), ("letter", "ask for more"))
@@ -182,11 +183,10 @@ def _tile(c: Commission, p: Photo, ranked: Ranked, e: Evidence | None, foremost:
     detail = _resolved(iris, e)
     measure = size if iris is None else f"iris {iris:.0f}\u202fpx"
     if e is not None and detail is not None:
-        usable = usable_at_planned_size(c, p, e)
         if e.eye_share < FULL:
             measure += f", detail of {about(detail)}"
-        elif usable is not None:
-            measure += f" · {usable:.1f}\u202fpx per mm"
+        elif c.compose.sized:
+            measure += f" · {carried_px_per_mm(c.compose, p, e):.1f}\u202fpx per mm"
     rights = PERMISSION_WORDS[p.rights.permission]
     if p.use == "helper" and p.helps_with:
         rights = f"for the {p.helps_with} · {rights}"
