@@ -283,6 +283,7 @@ def test_a_pass_painted_without_the_clock_asks_for_its_minutes(qtbot, at_the_eas
     first = page.view.paint
     press(qtbot, page, "It is painted: finish it without the clock")
     assert page.bench.line("It took").editor.value() == round(first.minutes), "your own pace is proposed"
+    assert "It is painted: finish it" not in str(page.bench.sheet), "it is asked already"
     assert page.bench.sheet.act.title.startswith("Finish block-in") or "min" in page.bench.sheet.act.title
     keys(qtbot, at_the_easel, Qt.Key.Key_Escape)
     assert at_the_easel.door == "Easel" and now(at_the_easel).easel.finished == ()

@@ -106,7 +106,7 @@ def easel_view(
         ),
         *_doubt_sections(c, now, hands),
         *([_asked_section(asked, hands)] if asked is not None else []),
-        _pass_section(paint, minutes, started is not None, hands),
+        _pass_section(paint, minutes, started is None and asked is None, hands),
         *_log_sections(c, paint, correction, why, hands),
     )
     name = paint.name[:1].upper() + paint.name[1:]
@@ -162,14 +162,14 @@ def _asked_section(asked: float, hands: Hands) -> Section:
     return Section("Painted without the clock", lines)
 
 
-def _pass_section(paint: Pass, minutes: float, started: bool, hands: Hands) -> Section:
+def _pass_section(paint: Pass, minutes: float, may_skip_clock: bool, hands: Hands) -> Section:
     lines: list[Line] = [
         Fact("Area on the canvas", area_text(paint.area_cm2)),
         Fact("At your pace about", hours_text(paint.minutes)),
         Fact("Painted so far", hours_text(minutes)),
         Fact("Then wet for", drying_text(paint.dry_minutes)),
     ]
-    if not started:
+    if may_skip_clock:
         lines.append(Press("It is painted: finish it without the clock", hands.finish))
     if minutes >= BREAK_MIN:
         lines.append(Note("Take a break: stretch, look far away.", "wrong"))

@@ -50,21 +50,26 @@ class Weeks(QWidget):
         rows = view.rows[self._first : self._first + _MOST_ROWS]
         row_h = min(px(64), (self.height() - top - px(8)) / max(1, len(rows)))
         foot = top + row_h * max(3, len(rows))
-        painter.setFont(lettering(13))
+        dates = lettering(14, "bold")
+        # Where the letters or the dates would run into each other, fewer are written.
+        letters_fit = step >= px(11)
+        every = 1 + int(QFontMetricsF(dates).horizontalAdvance("30\u202fNov ") // (7 * step))
         for n, day in enumerate(days):
             x = left + n * step
             if day.weekday() not in view.weekdays:
                 painter.fillRect(QRectF(x, top - px(4), step, foot - top), QColor(c.weekend))
-            painter.setPen(QColor(c.soft))
-            painter.setFont(lettering(12.5))
-            letter = WEEKDAYS[day.weekday()][0]
-            painter.drawText(QRectF(x, px(28), step, px(20)), Qt.AlignmentFlag.AlignCenter, letter)
+            if letters_fit:
+                painter.setPen(QColor(c.soft))
+                painter.setFont(lettering(12.5))
+                letter = WEEKDAYS[day.weekday()][0]
+                painter.drawText(QRectF(x, px(28), step, px(20)), Qt.AlignmentFlag.AlignCenter, letter)
             if day.weekday() == 0:
                 painter.setPen(QPen(QColor(c.rule), 1.4))
                 painter.drawLine(QPointF(x, px(28)), QPointF(x, foot - px(4)))
-                painter.setPen(QColor(c.text))
-                painter.setFont(lettering(14, "bold"))
-                painter.drawText(QPointF(x, px(22)), f"{day.day}\u202f{MONTHS[day.month - 1]}")
+                if n // 7 % every == 0:
+                    painter.setPen(QColor(c.text))
+                    painter.setFont(dates)
+                    painter.drawText(QPointF(x, px(22)), f"{day.day}\u202f{MONTHS[day.month - 1]}")
         for n, row in enumerate(rows):
             self._paint_row(painter, view, row, QRectF(left, top + n * row_h, right - left, row_h), step)
         today = left + ((view.today - view.first_day).days + 0.5) * step
