@@ -122,9 +122,9 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     page = window.current
     wait_idle(window)
     assert sum(page.shares) == pytest.approx(1)
-    fill(qtbot, page, "Middle, L*", ("from", 95))
+    fill(qtbot, page, "Middle, value 0 to 10", ("from", 9.5))
     assert "no middle" in window.message.text and c().tone.dark_below == 35
-    fill(qtbot, page, "Middle, L*", ("from", 42))
+    fill(qtbot, page, "Middle, value 0 to 10", ("from", 4.1))
     fill(qtbot, page, "Laid with", "raw umber wash")
 
     # Palette: the mean of a patch, named and mixed.
@@ -194,7 +194,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     keys(qtbot, window, "9", ENTER, ENTER)
     page = window.current
     assert c().deliver.signed and c().deliver.rest_from
-    assert not page.bench.act.isEnabled()
+    assert page.bench.sheet.act.title == "Back to the studio" and "rests until" in page.bench.sheet.act.detail
     clock.now += timedelta(hours=25)
     page.refresh()
     keys(qtbot, window, ENTER)

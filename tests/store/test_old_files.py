@@ -13,6 +13,7 @@ from yarrow_lane.commission.studio import STUDIO_PART
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.desk.desk import STUDIO, Desk
 from yarrow_lane.lane.happening import LetterSent, of_kind
+from yarrow_lane.palette.wells import PALETTE, value_word
 from yarrow_lane.store.codec import happening_to_json, to_json
 from yarrow_lane.store.store import Store
 
@@ -25,7 +26,10 @@ DELIBERATE = {
         "compose": {"photo_id", "crop"},
         "easel": {"finished", "chosen"},
         "doors": {"passed"},
-    }
+        "palette": {"wells"},
+    },
+    "second": {"palette": {"wells"}},
+    "third": {"palette": {"wells"}},
 }
 
 
@@ -60,6 +64,20 @@ def test_every_part_of_every_commission_has_its_values(old):
                     assert now[field] == value, (document, part_name, field)
                     compared += 1
     assert compared > 300
+
+
+def test_wells_keep_all_but_the_names_nobody_gave_them(old):
+    desk, expected, _ = old
+    compared = 0
+    for document, told in expected["documents"].items():
+        for before in told["parts"].get("palette", {}).get("wells", ()):
+            palette = desk.commission(document).palette
+            now = next(w for w in plain(PALETTE, palette)["wells"] if w["id"] == before["id"])
+            assert {**now, "name": ""} == {**before, "name": ""}
+            given = before["name"] != f"{value_word(before['lab'][0])} {before['id']}"
+            assert now["name"] == (before["name"] if given else "")
+            compared += 1
+    assert compared > 0
 
 
 def test_every_version_is_there_and_opens(old):

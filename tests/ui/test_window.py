@@ -5,15 +5,19 @@ from dataclasses import replace
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.conftest import NOON
 from tests.journeys.hands import fill, keys, press
+from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.today import todays_acts
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
+from yarrow_lane.easel.clock import running
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.ui.kit.levels import make_levels
+from yarrow_lane.ui.rooms.easel.view import chosen
 
 
 def test_the_demo_stands_at_different_doors_with_one_in_trouble(demo_store):
@@ -131,22 +135,58 @@ def test_studio_words(window, commission_id):
     assert view.bench.sections[0].lines[0].what.startswith("take in")
 
 
-def test_the_yellow_field_enter_and_what_happens_are_one_promise(demo_window, wait_idle):
-    """At every door of every demo commission: what can be pressed says so, and Enter does nothing where it cannot."""
+def test_the_yellow_field_enter_and_what_happens_are_one_promise(demo_window, wait_idle, monkeypatch):
+    """At every door of every demo commission the yellow field is alive, and Enter does something that is seen."""
+    asked: list[str] = []
+    for ask in ("getOpenFileName", "getOpenFileNames"):
+        monkeypatch.setattr(QFileDialog, ask, lambda *_, a=ask: (asked.append(a), ("" if a.endswith("e") else [], ""))[1])
+    walked = 0
     for commission_id in demo_window.desk.studio.on_shelf:
         for door in DOORS:
             demo_window.open_door(commission_id, door)
             wait_idle(demo_window)
             page = demo_window.current
             act = page.bench.sheet.act
-            assert page.bench.act.isEnabled() == (act.do is not None and act.enabled)
-            standing = page.standing()
-            expected = standing.act.title if standing.act else "Go on to" if door != "Deliver" else "Delivered"
-            assert act.title.startswith(expected)
-            if not page.bench.act.isEnabled():
-                before = demo_window.desk.commission(commission_id)
-                demo_window.act()
-                assert demo_window.desk.commission(commission_id) is before
+            assert act.do is not None and act.enabled and page.bench.act.isEnabled(), (commission_id, door)
+            before, asked_before = demo_window.desk.commission(commission_id), len(asked)
+            demo_window.act()
+            wait_idle(demo_window)
+            seen = {
+                "a change": demo_window.desk.commission(commission_id) is not before,
+                "another place": (demo_window.commission_id, demo_window.door) != (commission_id, door),
+                "a line": any(s.line is not None and s.widget.property("pointed") for s in page.bench._slots),
+                "files are asked for": len(asked) > asked_before,
+                "something on the table": door == "Intake" and page.look.mode == "one",
+            }
+            assert any(seen.values()), (commission_id, door, act.title)
+            walked += 1
+            popup = QApplication.activePopupWidget()
+            if popup is not None:
+                popup.close()
+    assert walked >= 45 and len(asked) >= 1
+
+
+def test_a_clock_does_not_run_on_a_pass_that_has_to_wait_again(qtbot, demo_window, wait_idle):
+    desk = demo_window.desk
+    found = next(i for i in desk.studio.on_shelf if desk.standings.of(i, desk.clock()).door == "Easel")
+    demo_window.open_door(found, "Easel")
+    wait_idle(demo_window)
+    page, c = demo_window.current, lambda: desk.commission(found)
+    climate = desk.studio.climate
+    passes = passes_in(c(), climate)
+    later = None
+    while later is None:  # until the pass just finished is the last one another waited for
+        finished = page.view.paint
+        page.took = 30.0
+        page.finish()
+        done = {f.pass_id for f in c().easel.finished}
+        later = next((p for p in passes if finished.id in p.needs and p.id not in done and done.issuperset(p.needs)), None)
+    page.take(chosen(later.id))
+    page.start()
+    assert running(c().log).about == later.id
+    demo_window.undo()  # the choice
+    demo_window.undo()  # the finished pass
+    assert running(c().log) is None and "was stopped" in demo_window.message.text
 
 
 def test_a_fault_of_ours_is_said_written_down_and_changes_nothing(qtbot, window, commission_id, monkeypatch):

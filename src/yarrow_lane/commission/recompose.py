@@ -92,7 +92,7 @@ def _wells(c: Commission, before: Compose, same_photo: bool, changes: list[str])
         at = _moved(before, c.compose, well.at_mm) if same_photo and well.at_mm is not None else None
         if at is not None and not c.compose.canvas.holds(at):
             at = None
-            off.append(well.name)
+            off.append(c.palette.name_of(well))
         moved.append(replace(well, at_mm=at))
     if not same_photo:
         changes.append(f"{_count(len(placed), 'well')}: colour and mix are kept, their places lie on another photograph.")

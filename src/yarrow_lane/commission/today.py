@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 
 from yarrow_lane.calendar.week import Week, minutes_left_today
 from yarrow_lane.commission.standing import CommissionStanding
-from yarrow_lane.lane.standing import Act
+from yarrow_lane.lane.standing import Act, can_be_done
 
 _STEP_MIN = 5  # our choice: times are told to five minutes
 MOST_ACTS = 12  # our choice: more than a day holds
@@ -32,6 +32,18 @@ def _rounded_up(moment: datetime) -> datetime:
     return clean + timedelta(minutes=-clean.minute % _STEP_MIN)
 
 
+def _nearest_promise(standings: Sequence[CommissionStanding], now: datetime) -> list[CommissionStanding]:
+    """Those with something to do, the nearest promise first, then those without one."""
+    some = (s for s in standings if s.act is not None)
+    return sorted(some, key=lambda s: (s.promised is None, s.promised or now.date()))
+
+
+def meanwhile(standings: Sequence[CommissionStanding], but: str, now: datetime) -> CommissionStanding | None:
+    """What can be done now while the commission `but` waits: the nearest promise of the others; None when all of them wait."""
+    others = (s for s in _nearest_promise(standings, now) if s.id != but)
+    return next((s for s in others if s.act is not None and can_be_done(s.act, now)), None)
+
+
 def todays_acts(
     standings: Sequence[CommissionStanding], week: Week, now: datetime, painted_today: float = 0.0
 ) -> tuple[TimedAct, ...]:
@@ -44,9 +56,7 @@ def todays_acts(
     clock = _rounded_up(max(begin, now))
     midnight = now.replace(hour=23, minute=59, second=0, microsecond=0)
     room = minutes_left_today(week, now, painted_today)
-    order = sorted(
-        (s for s in standings if s.act is not None), key=lambda s: (s.promised is None, s.promised or now.date())
-    )  # fmt: skip
+    order = _nearest_promise(standings, now)
     waiting = [(s.act.not_before or clock, n) for n, s in enumerate(order) if s.act is not None]
     heapq.heapify(waiting)
     ready: list[int] = []

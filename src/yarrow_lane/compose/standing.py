@@ -34,7 +34,7 @@ def stand(
 ) -> Standing:  # fmt: skip
     """Where the room stands; `evidence` by photograph id, as far as it is known."""
     if not compose.sized:
-        return Standing("", "no size chosen", Act("Choose the size", "stock sizes above, or write your own", can=False))
+        return Standing("", "no size chosen", Act("Choose the size", "a stock size on the bench, or your own width and height"))
     w, h = compose.width_mm, compose.height_mm
     fact = f"{size_text(w, h, unit)}, {lie_word(w, h)}"
     laid = next((p for p in intake.photos if compose.background and p.id == compose.background.photo_id), None)

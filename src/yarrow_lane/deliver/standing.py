@@ -63,7 +63,7 @@ def _act(d: Deliver, medium: Medium, last_painted: datetime | None, thickest: Fi
             return Act("Look with fresh eyes", "the rest is over", _LOOK_MIN, rest_ends(d), "rests until")
         case "last list":
             left = sum(not line.done for line in d.last_list)
-            return Act("Last sitting", f"{left} to mend: mark each line once it is done", _LOOK_MIN, can=False)
+            return Act("Last sitting", f"{left} to mend: mark each line once it is done", _LOOK_MIN)
         case "varnish":
             coat = f"coat {len(d.coats) + 1} of {COATS}"
             earliest = earliest_coat(d, medium, last_painted, thickest)

@@ -14,7 +14,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_plain_json, to_plain_json
 from yarrow_lane.store.database import Database
 
-VERSION = 5  # raise it when a standing is worked out differently: kept ones are then made anew
+VERSION = 6  # raise it when a standing is worked out differently: kept ones are then made anew
 
 
 @dataclass(frozen=True)

@@ -107,6 +107,15 @@ def pass_now(easel: Easel, passes: tuple[Pass, ...], now: datetime) -> Pass | No
     return next((p for p in left if readiness(easel, p, now).ready), left[0] if left else None)
 
 
+def pass_meanwhile(easel: Easel, passes: tuple[Pass, ...], now: datetime) -> Pass | None:
+    """The first pass that may be painted while the one chosen waits; None when it does not wait, or all others wait too."""
+    paint = pass_now(easel, passes, now)
+    if paint is None or readiness(easel, paint, now).ready:
+        return None
+    left = (p for p in passes if easel.done(p.id) is None)
+    return next((p for p in left if readiness(easel, p, now).ready), None)
+
+
 def wet_until(easel: Easel, now: datetime) -> datetime | None:
     """When the last wet film is dry; None when everything is."""
     dries = [dry_at(f, now) for f in easel.finished]

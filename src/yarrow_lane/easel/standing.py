@@ -6,7 +6,7 @@ from datetime import datetime
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.easel.clock import doubts, minutes_logged
-from yarrow_lane.easel.session import Easel, dry_at, finished_ahead, pass_now, readiness
+from yarrow_lane.easel.session import Easel, dry_at, finished_ahead, pass_meanwhile, pass_now, readiness
 from yarrow_lane.lane.happening import Happening
 from yarrow_lane.lane.standing import BEFORE, Act, Standing, Task, stale_words
 from yarrow_lane.layers.passes import Pass, region_minutes
@@ -66,8 +66,13 @@ def stand(
     if paint is None:
         return Standing(fact, stale=stale, worry=worry)
     state = readiness(easel, paint, now)
-    detail = "other passes come first" if state.waits_for else "everything beneath is dry"
-    act = Act(f"Paint {paint.title}", detail, paint.minutes, state.dry_at, "beneath it is wet until")
+    other = pass_meanwhile(easel, passes, now)
+    if other is not None:
+        waits = "other passes come first" if state.waits_for else "it is wet beneath"
+        act = Act(f"Paint {other.title}", f"meanwhile: {paint.title} waits, {waits}", other.minutes)
+    else:
+        detail = "other passes come first" if state.waits_for else "everything beneath is dry"
+        act = Act(f"Paint {paint.title}", detail, paint.minutes, state.dry_at, "beneath it is wet until")
     dries = (dry_at(f, now) for f in easel.finished)
     until = min((moment for moment in dries if moment > now), default=None)
     wants = f"{len(left)} pass{'es' * (len(left) != 1)} to paint"

@@ -18,7 +18,6 @@ class Act:
     """What to do next and about how long.
 
     While `not_before` lies ahead it cannot be done, and `waiting` with that moment is said instead of `detail`.
-    `can` is False where the act is done by hand on the room's table or bench and not by pressing it.
     """
 
     title: str
@@ -26,7 +25,6 @@ class Act:
     minutes: float = SMALL_MIN
     not_before: datetime | None = None
     waiting: str = ""
-    can: bool = True
     door: str = ""
 
 
@@ -38,8 +36,8 @@ def act_detail(act: Act, now: datetime) -> str:
 
 
 def can_be_done(act: Act, now: datetime) -> bool:
-    """Whether pressing the act does it now."""
-    return act.can and (act.not_before is None or act.not_before <= now)
+    """Whether nothing has to be waited for."""
+    return act.not_before is None or act.not_before <= now
 
 
 @dataclass(frozen=True)

@@ -23,7 +23,7 @@ class PaletteTrouble(Trouble):
 class Well:
     """One colour: where it was taken (canvas mm), its mean sRGB, L* (0..100), a*, b*, and the mix.
 
-    `at_mm` is None where that place is no longer on the canvas: the colour and its mix are kept.
+    Without a name it is called after its value and its place in the row. `at_mm` is None where that place is no longer on the canvas: the colour and its mix are kept.
     """
 
     id: int
@@ -58,12 +58,27 @@ class Palette:
         """From dark to light, as a string of values is laid out."""
         return tuple(sorted(self.wells, key=lambda w: w.lab[0]))
 
+    def name_of(self, well: Well) -> str:
+        """The painter's name for it, else its value and its number from dark to light: 'dark 1', 'light 5'."""
+        place = next(n for n, w in enumerate(self.by_lightness, 1) if w.id == well.id)
+        return well.name or f"{value_word(well.lab[0])} {place}"
+
+
+def _named_by_place(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    """Before version 2 a well without a name was called after its value and the order of taking, which told nothing."""
+
+    def named(well: Plain) -> Plain:
+        given = f"{value_word(well['lab'][0])} {well['id']}"
+        return {**well, "name": "" if well["name"] == given else well["name"]}
+
+    return {**plain, "wells": [named(w) for w in plain["wells"]]}
+
 
 def _count_wells(plain: Plain, _: Mapping[str, Plain]) -> Plain:
     return {**plain, "next_id": 1 + max((w["id"] for w in plain["wells"]), default=0)}
 
 
-PALETTE = Part("palette", Palette, "Palette", (_count_wells,))
+PALETTE = Part("palette", Palette, "Palette", (_count_wells, _named_by_place))
 
 
 def patch_colour(photo: Picture, patch: Rect) -> tuple[tuple[int, int, int], tuple[float, float, float]]:
@@ -88,8 +103,7 @@ def add_well(
 ) -> Palette:
     """A new well; without a name it is called after its value."""
     number = palette.next_id
-    called = name.strip() or f"{value_word(lab[0])} {number}"
-    well = Well(number, called, at_mm, patch_mm, srgb, lab)
+    well = Well(number, name.strip(), at_mm, patch_mm, srgb, lab)
     return replace(palette, wells=(*palette.wells, well), next_id=number + 1)
 
 

@@ -10,5 +10,5 @@ def stand(tone: Tone) -> Standing:
     """Where the room stands."""
     if tone.ground:
         return Standing(tone.ground)
-    act = Act("Lay the ground", "white, a thin earth wash, grey or dark: note it on the bench", GROUND_MIN, can=False)
+    act = Act("Lay the ground", "white, a thin earth wash, grey or dark: choose it on the bench", GROUND_MIN)
     return Standing("", "no ground noted", act, (Task("lay the ground", GROUND_MIN),))

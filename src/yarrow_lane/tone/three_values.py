@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from yarrow_lane.lane.part import Part
 from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
+from yarrow_lane.measure.colour.munsell_value import value_of
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.measure.trouble import Trouble
@@ -55,7 +56,8 @@ def set_limits(tone: Tone, dark_below: float, light_above: float) -> Tone:
     """Move the limits; raises `ToneTrouble` unless 1 <= dark < light <= 99."""
     if not 1 <= dark_below < light_above <= 99:
         raise ToneTrouble(
-            "The limits were not moved", f"dark below {dark_below:.0f} and light above {light_above:.0f} leave no middle"
+            "The limits were not moved",
+            f"dark below {value_of(dark_below):.1f} and light above {value_of(light_above):.1f} leave no middle",
         )
     return replace(tone, dark_below=float(dark_below), light_above=float(light_above))
 

@@ -26,7 +26,7 @@ def stand(transfer: Transfer, compose: Compose, unit: Unit) -> Standing:
     minutes = minutes_left(squares, drawn)
     task = (Task("draw the squares", minutes),)
     if drawn == 0:
-        act = Act(f"Rule the lines, then draw {total} squares", f"about {hours_text(minutes)}", minutes)
+        act = Act("Draw the first square", f"rule the lines first · {total} squares, about {hours_text(minutes)}", minutes)
         return Standing(lattice, f"{total} squares to draw", act, task, stale=stale)
     act = Act("Draw the next square", f"{drawn} of {total} done · about {hours_text(minutes)} left", minutes)
     return Standing(f"{drawn} of {total} squares drawn", f"{total - drawn} squares to draw", act, task, stale=stale)

@@ -4,18 +4,20 @@ from collections import Counter
 from dataclasses import dataclass
 from typing import Any
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QMouseEvent
+from PySide6.QtCore import QEvent, Qt, QTimer, Signal
+from PySide6.QtGui import QHideEvent, QMouseEvent
 from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from shiboken6 import isValid
 
-from yarrow_lane.ui.bench_editors import FieldLine, Hand, LengthLine
+from yarrow_lane.ui.bench_editors import FieldLine, Hand, LengthLine, PickLine
 from yarrow_lane.ui.bench_lines import line_widget
-from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct
+from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct, Section
 from yarrow_lane.ui.bench_words import set_property
 from yarrow_lane.ui.kit.plain import PlainLabel
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 WIDTH_PX = 306
+_MARKED_MS = 4000  # our choice: long enough to look from the picture to the bench
 
 
 class ActButton(QPushButton):
@@ -109,6 +111,10 @@ def _wanted(sheet: BenchSheet, folded: dict[str, bool]) -> list[tuple[_Shape, Li
     return found
 
 
+def _has(section: Section, label: str) -> bool:
+    return any(getattr(line, "label", "") == label for line in section.lines)
+
+
 def _rule() -> QWidget:
     holder = QWidget()
     box = QVBoxLayout(holder)
@@ -157,6 +163,11 @@ class Bench(QWidget):
         self._scroll.setWidget(lines)
         self.sheet = BenchSheet()
         self._resting = False
+        self._marked: QWidget | None = None
+        self._mark_time = QTimer(self)
+        self._mark_time.setSingleShot(True)
+        self._mark_time.setInterval(_MARKED_MS)
+        self._mark_time.timeout.connect(self._unmark)
 
     def show_sheet(self, sheet: BenchSheet) -> None:
         """Show what differs from before."""
@@ -239,6 +250,32 @@ class Bench(QWidget):
                     return slot.widget
                 seen[name] += 1
         raise KeyError(label)
+
+    def point_at(self, label: str, nth: int = 0) -> None:
+        """Bring a line into sight, mark it for a while and give it the keys; a list opens. Raises KeyError."""
+        folded = next((s.title for s in self.sheet.sections if s.decision and _has(s, label)), None)
+        if folded is not None and self._folded.get(folded, True):
+            self.fold(folded, False)
+        self._unmark()
+        self._marked = line = self.line(label, nth)
+        set_property(line, "pointed", "yes")
+        QApplication.sendPostedEvents(
+            self._scroll.widget(), QEvent.Type.LayoutRequest
+        )  # what is new has its place before it is shown
+        self._scroll.ensureWidgetVisible(line, 0, px(40))
+        line.setFocus(Qt.FocusReason.OtherFocusReason)
+        if isinstance(line, PickLine):
+            line.editor.showPopup()
+        self._mark_time.start()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self._mark_time.stop()
+        self._unmark()
+
+    def _unmark(self) -> None:
+        if self._marked is not None and isValid(self._marked):
+            set_property(self._marked, "pointed", "")
+        self._marked = None
 
     def store_pending(self) -> None:
         """Pass on words still being written, before the painter leaves; raises `StoreTrouble` when they cannot be stored."""

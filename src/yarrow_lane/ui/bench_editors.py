@@ -74,6 +74,7 @@ class _Labelled(QWidget):
     def __init__(self, label: str, editor: QWidget, beside: bool, hand: Hand) -> None:
         super().__init__()
         self._hand = hand
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)  # it is marked when it is pointed at
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, px(2), 0, px(2))
         outer.setSpacing(px(2))
@@ -277,7 +278,7 @@ class SpanLine(_Labelled):
     def show_line(self, line: Span) -> None:
         self.line = line
         for end, value in zip(self.ends, line.ends, strict=True):
-            end.put(value, line.low, line.high, 1.0, 0, line.unit)
+            end.put(value, line.low, line.high, line.step, line.decimals, line.unit)
 
 
 class DayLine(_Labelled):
@@ -351,7 +352,7 @@ class TickLine(QPushButton):
         super().__init__()
         self.setFont(lettering(14.5))
         self.setFlat(True)
-        self.setStyleSheet("text-align: left; border: none; padding: 3px 0; background: transparent;")
+        self.setProperty("role", "tick")
         self.line, self._hand = line, hand
         self.clicked.connect(self._told)
         self.show_line(line)

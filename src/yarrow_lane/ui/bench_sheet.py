@@ -121,6 +121,8 @@ class Span:
     high: float
     edit: Callable[[float, float], Meaning] = field(default=_unchanged, compare=False)
     unit: str = ""
+    step: float = 1.0
+    decimals: int = 0
 
 
 @dataclass(frozen=True)

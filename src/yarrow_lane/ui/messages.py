@@ -65,6 +65,11 @@ class MessageStrip(QWidget):
         if self._offer is not None:
             self._offer.do()
 
+    def overtaken(self) -> None:
+        """What was said is over; what offers to do something stays until it is done or dismissed."""
+        if self._offer is None:
+            self.clear()
+
     def clear(self) -> None:
         self._words.clear()
         self.hide()

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import replace
+from datetime import datetime
 from pathlib import Path
 
 from PySide6.QtCore import Signal
@@ -12,9 +13,10 @@ from yarrow_lane.commission.commission import DOORS_PART, Commission, unwaive_do
 from yarrow_lane.commission.recompose import Proposal, Recomposed
 from yarrow_lane.commission.standing import photos_that_count, room_standings
 from yarrow_lane.commission.studio import Studio
+from yarrow_lane.commission.today import meanwhile
 from yarrow_lane.lane.doors import door_after
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.lane.standing import Standing, act_detail, can_be_done
+from yarrow_lane.lane.standing import Act, Standing, act_detail, can_be_done
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import file_name
 from yarrow_lane.store.trouble import StoreTrouble
@@ -132,11 +134,20 @@ class RoomPage(QWidget):
         standing, now = self.standing(), self.workroom.now
         if standing.act is not None:
             act = standing.act
-            return NextAct(act.title, act_detail(act, now), do if can_be_done(act, now) else None)
+            return NextAct(act.title, act.detail, do) if can_be_done(act, now) else self._waiting(act, now)
         following = door_after(self.door)
         if not following:
-            return NextAct(standing.fact[:1].upper() + standing.fact[1:])
+            return NextAct("Back to the studio", standing.fact, lambda: self.workroom.open_studio())
         return NextAct(f"Go on to {following}", standing.fact, on or (lambda: self.go_to(following)))
+
+    def _waiting(self, act: Act, now: datetime) -> NextAct:
+        """What may be done while this commission has to be waited for: the nearest promise of the others, else a look at today."""
+        waits = f"{act.title}: {act_detail(act, now)}"
+        other = meanwhile(self.desk.standings.all(now), self.commission_id, now)
+        if other is None or other.act is None:
+            return NextAct("Back to the studio", waits, lambda: self.workroom.open_studio())
+        what = other.act.title[:1].lower() + other.act.title[1:]
+        return NextAct(f"Meanwhile {other.title}: {what}", waits, lambda: self.workroom.open_door(other.id, ""))
 
     def go_to(self, door: str) -> None:
         """Open another door of this commission."""

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
+from yarrow_lane.commission.clocks import stop_of_a_waiting_pass
 from yarrow_lane.desk.desk import STUDIO, Change, Desk
 from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.measure.trouble import Trouble
@@ -42,10 +43,11 @@ class Window(QMainWindow):
         self._worn = (desk.studio.evening, desk.studio.text_percent)
         self._wear()
         self.message = MessageStrip()
-        self.workroom = Workroom(desk, workers, self.say, self.report, self.open_door)
+        self.workroom = Workroom(desk, workers, self.say, self.report, self.open_door, self.open_studio)
         self.threads = self.workroom.threads
         self._pasted = Pasted()
         self.commission_id, self.door = "", ""
+        self._said_at = ("", "")
         self._ending = False
         self._sheets: list[QWidget] = []  # what is laid over the window
         self.setWindowTitle("Yarrow Lane")
@@ -181,6 +183,8 @@ class Window(QMainWindow):
 
     def _changed(self, change: Change) -> None:
         self.clock.hand()
+        if (self.commission_id, self.door) == self._said_at and change.document == self._document:
+            self.message.overtaken()  # the next change there has succeeded: what was said before it is over
         if change.document == STUDIO:
             if self.commission_id and self.commission_id not in self.desk.studio.on_shelf:
                 self.commission_id = self.door = ""
@@ -219,7 +223,8 @@ class Window(QMainWindow):
         show_commission(self.header, outlook, self.studio_page.studio)
 
     def say(self, text: str, wrong: bool) -> None:
-        """Say something at the foot of the window."""
+        """Say something at the foot of the window; it goes when the next change at that place succeeds."""
+        self._said_at = (self.commission_id, self.door)
         self.message.say(text, wrong)
 
     def report(self, trouble: Trouble) -> None:
@@ -328,7 +333,18 @@ class Window(QMainWindow):
         if self.commission_id and change.place in DOORS and change.place != self.door:
             self.open_door(self.commission_id, change.place)
         more = f" and {change.folded} earlier change{'s' * (change.folded != 1)}" if change.folded else ""
-        self.say(f"{words}: {change.label}{more}", False)
+        self.say(f"{words}: {change.label}{more}{self._stop_what_waits()}", False)
+
+    def _stop_what_waits(self) -> str:
+        """A clock on a pass that has to wait again is stopped, and it is said; its minutes stay on record."""
+        if not self.commission_id:
+            return ""
+        now, climate = self.workroom.now, self.desk.studio.climate
+        stop = stop_of_a_waiting_pass(self.desk.commission(self.commission_id), climate, now)
+        if stop is None:
+            return ""
+        self.desk.happen(self.commission_id, stop)
+        return f". The clock on {stop.title} was stopped: it waits again for what lies beneath."
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasUrls():

@@ -38,7 +38,7 @@ def outlook(commission, now: datetime = NOON) -> Outlook:
         ("Intake", "Choose the size"),
         ("Compose", "Take 8 × 10 squares"),
         ("Transfer", "Lay the ground"),
-        ("Tone", "Take the colours from the crop"),
+        ("Tone", "Take the first colours"),
         ("Palette", "Draw the background"),
         ("Layers", "Paint background, wash"),
         ("Easel", "Photograph the painting"),

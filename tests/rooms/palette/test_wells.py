@@ -52,7 +52,9 @@ def test_an_id_never_comes_back(added):
 def test_wells_stand_from_dark_to_light_and_are_named_by_value():
     palette = add_well(wells(2), (0, 0), 4, (9, 9, 9), (3, 0, 0))
     assert [w.lab[0] for w in palette.by_lightness] == [3, 40, 41]
-    assert palette.wells[-1].name == "dark 3" and [value_word(x) for x in (34.9, 35, 65, 65.1)] == [
+    assert [palette.name_of(w) for w in palette.by_lightness] == ["dark 1", "middle 2", "middle 3"] and [
+        value_word(x) for x in (34.9, 35, 65, 65.1)
+    ] == [
         "dark",
         "middle",
         "middle",

@@ -44,7 +44,7 @@ def test_a_patch_is_averaged_in_light_not_in_codes():
 
 def test_wells_are_kept_in_order_and_by_lightness():
     palette = add_well(add_well(Palette(), (1, 1), 4, (200, 200, 200), (80, 0, 0)), (2, 2), 4, (10, 10, 10), (3, 0, 0), "pupil")
-    assert [w.name for w in palette.by_lightness] == ["pupil", "light 1"]
+    assert [palette.name_of(w) for w in palette.by_lightness] == ["pupil", "light 2"]
     from dataclasses import replace
 
     mixed = change_well(palette, replace(palette.well(2), mix="umber 3"))

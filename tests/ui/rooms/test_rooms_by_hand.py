@@ -136,7 +136,7 @@ def test_the_study_follows_its_limits_and_can_stand_alone(qtbot, framed, wait_id
     page = framed.current
     wait_idle(framed)
     before = page.shares
-    fill(qtbot, page, "Middle, L*", ("to", 80))
+    fill(qtbot, page, "Middle, value 0 to 10", ("to", 7.9))
     wait_idle(framed)
     assert page.shares[2] < before[2] and sum(page.shares) == pytest.approx(1)
     fill(qtbot, page, "Squint", 12)
@@ -146,7 +146,10 @@ def test_the_study_follows_its_limits_and_can_stand_alone(qtbot, framed, wait_id
     page.choices.button("the study alone").click()
     assert page.reference.isHidden() and page.study.isVisible()
     keys(qtbot, framed, ENTER)
-    assert framed.door == "Tone", "without a ground there is nothing to go on from"
+    line = page.bench.line("Laid with")
+    assert framed.door == "Tone" and line.property("pointed") == "yes", "the yellow field opens what it asks for"
+    assert line.editor.view().isVisible() and line.visibleRegion().contains(line.rect().center())
+    line.editor.hidePopup()
     fill(qtbot, page, "Laid with", "dark umber")
     keys(qtbot, framed, ENTER)
     assert framed.door == "Palette"
@@ -160,7 +163,7 @@ def test_wells_are_taken_walked_greyed_and_emptied(qtbot, framed, wait_idle):
     for place in ((60, 60), (120, 150), (200, 280)):
         click(page.reference, place)
     wells = now(framed).palette.by_lightness
-    assert [w.patch_mm for w in wells] == [8, 8, 8] and len({w.name for w in wells}) == 3
+    assert [w.patch_mm for w in wells] == [8, 8, 8] and len({now(framed).palette.name_of(w) for w in wells}) == 3
     page.select(wells[0].id)
     keys(qtbot, framed, Qt.Key.Key_Right)
     assert page.chosen_id == wells[1].id
@@ -356,8 +359,11 @@ def test_the_way_out_refuses_what_is_too_early(qtbot, framed, clock):
     page = framed.current
     keys(qtbot, framed, ENTER, ENTER)
     assert now(framed).deliver.rest_from == NOON
+    commission_id = framed.commission_id
+    assert "Look with fresh eyes: rests until" in page.bench.sheet.act.detail
     keys(qtbot, framed, ENTER)
-    assert now(framed).deliver.looked is None, "the yellow field is off until the rest is over"
+    assert framed.desk.commission(commission_id).deliver.looked is None and not framed.commission_id, "nothing else can be done"
+    framed.open_door(commission_id, "Deliver")
     clock.now += timedelta(hours=25)
     page.refresh()
     keys(qtbot, framed, ENTER)

@@ -173,6 +173,9 @@ class ComposePage(RoomPage):
         return self._proposal(f"Laid the crop on {photo.name}", self._lay_largest(photo))
 
     def _lay_or_go(self) -> Meaning:
+        if not self.shown.sized:
+            self.bench.point_at("Stock size")
+            return None
         photo = to_frame(self.shown, self.commission.intake)
         if photo is None:
             self.go_to("Intake")

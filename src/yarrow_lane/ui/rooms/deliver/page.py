@@ -1,6 +1,7 @@
 """The deliver page: the way out, step by step."""
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from PySide6.QtWidgets import QHBoxLayout
 
@@ -19,13 +20,14 @@ from yarrow_lane.deliver.handover import (
 )
 from yarrow_lane.documents.delivery_sheet import delivery_sheet
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.lane.standing import can_be_done
 from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.deliver.sheet import sheet_of
 from yarrow_lane.ui.rooms.deliver.steps import StepsView
-from yarrow_lane.ui.rooms.deliver.view import deliver_view, earliest_varnish
+from yarrow_lane.ui.rooms.deliver.view import TO_MEND, deliver_view, earliest_varnish
 from yarrow_lane.ui.workroom import Workroom
 
 
@@ -51,7 +53,12 @@ class DeliverPage(RoomPage):
 
     def refresh(self) -> None:
         c = self.commission
-        view = deliver_view(c, self.studio, self.draft, self.workroom.now, self, self.next_act(self._take_step))
+        act = self.next_act(self._take_step)
+        stands = self.standing().act
+        by_hand = step_now(c.deliver, c.brief.medium) != "last list"
+        if by_hand and stands is not None and can_be_done(stands, self.workroom.now):
+            act = replace(act, detail=f"{act.detail} · Enter once it is done")
+        view = deliver_view(c, self.studio, self.draft, self.workroom.now, self, act)
         show_reference(self.portrait, self.workroom.references, c.compose, self)
         self.steps.show_steps(view.steps)
         self.show_sheets(view.bench, ChoiceSheet())
@@ -86,6 +93,8 @@ class DeliverPage(RoomPage):
         }
         step = step_now(c.deliver, c.brief.medium)
         if step not in steps:
+            left = next((line.text for line in c.deliver.last_list if not line.done), None)
+            self.bench.point_at(left or TO_MEND)
             return None
         label, change = steps[step]
         return Edit(DELIVER, label, change)

@@ -28,6 +28,7 @@ from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, Field, Line, Meaning, NextAct, Note, Press, Section, Tick
 
 State = Literal["done", "now", "ahead"]
+TO_MEND = "To mend in the last sitting"
 WORDS: dict[Step, str] = {
     "sign": "Sign",
     "rest": "Rest unseen",
@@ -142,7 +143,7 @@ def _sections(c: Commission, studio: Studio, draft: str, now: datetime, hands: H
         else "no passes yet"
     )
     lines: tuple[Line, ...] = tuple(marked(n) for n in range(len(c.deliver.last_list)))
-    field = Field("To mend in the last sitting", draft, hands.write_draft, "soften the collar")
+    field = Field(TO_MEND, draft, hands.write_draft, "soften the collar")
     sections = [
         Section(
             "Before it goes",

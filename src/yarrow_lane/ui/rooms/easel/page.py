@@ -1,19 +1,24 @@
 """The easel page: paint, not think about the next step."""
 
+from dataclasses import replace
+
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import QVBoxLayout
 
+from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.easel.clock import TimeEntry, minutes_logged, running, stopped
-from yarrow_lane.easel.session import EASEL, finish_pass
+from yarrow_lane.easel.session import EASEL, finish_pass, pass_meanwhile, pass_now
 from yarrow_lane.lane.happening import ClockStarted, HoursCorrected, StretchSettled
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.lane.standing import can_be_done
+from yarrow_lane.layers.passes import Pass
 from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.easel.card import CardWords
-from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, easel_view, shown_round
+from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, chosen, easel_view, shown_round
 from yarrow_lane.ui.workroom import Workroom
 
 LEAST_MIN = 1.0  # our choice: a clock that ran for less was not what the painting took
@@ -49,6 +54,9 @@ class EaselPage(RoomPage):
     def refresh(self) -> None:
         c = self.commission
         act = self.next_act(self._begin)
+        stands = self.standing().act
+        if self._to_begin() is not None and stands is not None and can_be_done(stands, self.workroom.now):
+            act = replace(act, detail=f"Enter starts the clock · {act.detail}")
         view = easel_view(c, self.studio, self.workroom.now, self.correction, self.why, self.took, self, act)
         self.view = view
         show_reference(self.place, self.workroom.references, c.compose, self, lambda _: self._aim(True))
@@ -114,11 +122,20 @@ class EaselPage(RoomPage):
         self.took = minutes
         self.refresh()
 
+    def _to_begin(self) -> Pass | None:
+        """The pass the yellow field starts: the one shown, or while that waits the first that does not."""
+        c, now = self.commission, self.workroom.now
+        passes = passes_in(c, self.studio.climate)
+        return pass_meanwhile(c.easel, passes, now) or pass_now(c.easel, passes, now)
+
     def _begin(self) -> Meaning:
-        if self.view is None or self.view.paint is None:
+        paint = self._to_begin()
+        if paint is None:
             self.go_to("Layers")
-        else:
-            self.start()
+            return None
+        if self.view is None or self.view.paint is None or self.view.paint.id != paint.id:
+            self.take(chosen(paint.id))
+        self.start()
         return None
 
     # --- hours

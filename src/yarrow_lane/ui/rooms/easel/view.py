@@ -8,7 +8,7 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.easel.clock import TimeEntry, doubt_in, doubts, logged_words, minutes_logged, running
-from yarrow_lane.easel.session import EASEL, brought_to, choose_pass, finished_ahead, pass_now, readiness
+from yarrow_lane.easel.session import EASEL, Easel, brought_to, choose_pass, finished_ahead, pass_now, readiness
 from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.passes import Pass
@@ -16,7 +16,7 @@ from yarrow_lane.layers.regions import Region
 from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Rect, polygon_bounds
-from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, Fact, Field, Line, Meaning, Mood, NextAct, Note, Pick, Press, Section
+from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, Fact, Field, Line, Mood, NextAct, Note, Pick, Press, Section
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Veil
 from yarrow_lane.ui.words import area_text, drying_text
 
@@ -102,7 +102,7 @@ def easel_view(
     left = tuple((p.id, p.title) for p in passes_left(c.easel, passes))
     sections = (
         Section(
-            "Paint", (Pick("Now", paint.id, left, _chosen), *([Note(f"The clock runs, but {doubt}", "wrong")] if doubt else []))
+            "Paint", (Pick("Now", paint.id, left, chosen), *([Note(f"The clock runs, but {doubt}", "wrong")] if doubt else []))
         ),
         *_doubt_sections(c, now, hands),
         *([_asked_section(asked, hands)] if asked is not None else []),
@@ -115,7 +115,8 @@ def easel_view(
     )  # fmt: skip
 
 
-def _chosen(pass_id: str) -> Meaning:
+def chosen(pass_id: str) -> Edit[Easel]:
+    """Paint this one next."""
     return Edit(EASEL, "Chose what to paint", lambda e: choose_pass(e, pass_id))
 
 

@@ -181,7 +181,7 @@ class IntakePage(RoomPage):
         self.look = replace(self.look, bench="photo")
         self.select(photo.id)
         line = "Consent of who is shown" if photo.rights.known else "Permission"
-        self.bench.line(line).setFocus(Qt.FocusReason.OtherFocusReason)
+        self.bench.point_at(line)
         return None
 
     def key(self, event: QKeyEvent) -> bool:

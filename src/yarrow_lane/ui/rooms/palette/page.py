@@ -6,7 +6,9 @@ from PySide6.QtWidgets import QVBoxLayout
 
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.plane import Point, Rect
-from yarrow_lane.palette.wells import PALETTE, USUAL_PATCH_MM, add_well, patch_colour
+from yarrow_lane.palette.mixes import counts_as_mix
+from yarrow_lane.palette.proposed import proposed_places
+from yarrow_lane.palette.wells import PALETTE, USUAL_PATCH_MM, Palette, add_well, patch_colour
 from yarrow_lane.ui.bench_sheet import Meaning
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
@@ -52,7 +54,7 @@ class PalettePage(RoomPage):
         show_reference(self.reference, self.workroom.references, c.compose, self)
         self.tool.patch = self.patch_mm
         self.tool.area = c.compose.canvas
-        self.tool.marks = tuple((w.id, w.at_mm) for w in view.wells if w.at_mm is not None)
+        self.tool.marks = tuple((w.id, w.at_mm) for w, _ in view.wells if w.at_mm is not None)
         self.reference.show_overlays(*view.overlays)
         self.show_sheets(view.bench, view.choices)
 
@@ -67,11 +69,28 @@ class PalettePage(RoomPage):
 
         def ready(shown: Shown) -> None:
             scale = shown.picture.shape[1] / compose.width_mm
-            side = self.patch_mm * scale
-            srgb, lab = patch_colour(shown.picture, Rect(at_mm[0] * scale - side / 2, at_mm[1] * scale - side / 2, side, side))
+            srgb, lab = patch_colour(shown.picture, _patch(at_mm, self.patch_mm, scale))
             patch_mm, number = self.patch_mm, self.commission.palette.next_id
             if self.hand(lambda: Edit(PALETTE, "Took a colour", lambda p: add_well(p, at_mm, patch_mm, srgb, lab))) is None:
                 self.select(number)
+
+        self.workroom.references.want(compose, self, ready)
+
+    def _take_first(self) -> None:
+        """The colours proposed: a dark, a middle and a light, where the crop is even."""
+        compose, patch_mm = self.commission.compose, self.patch_mm
+        if not compose.framed:
+            self.go_to("Compose")
+            return
+
+        def taken(palette: Palette, shown: Shown) -> Palette:
+            scale = shown.picture.shape[1] / compose.width_mm
+            for place in proposed_places(shown.picture, scale, patch_mm):
+                palette = add_well(palette, place, patch_mm, *patch_colour(shown.picture, _patch(place, patch_mm, scale)))
+            return palette
+
+        def ready(shown: Shown) -> None:
+            self.hand(lambda: Edit(PALETTE, "Took the first colours", lambda p: p if p.wells else taken(p, shown)))
 
         self.workroom.references.want(compose, self, ready)
 
@@ -86,19 +105,28 @@ class PalettePage(RoomPage):
         self.refresh()
 
     def _write_next(self) -> Meaning:
-        unmixed = next((w for w in self.commission.palette.by_lightness if not w.mix.strip()), None)
+        if not self.commission.palette.wells:
+            self._take_first()
+            return None
+        unmixed = next((w for w in self.commission.palette.by_lightness if not counts_as_mix(w.mix)), None)
         if unmixed is not None:
             self.select(unmixed.id)
-            self.bench.line("Mix, in parts").setFocus(Qt.FocusReason.OtherFocusReason)
+            self.bench.point_at("Mix, in parts")
         return None
 
     def key(self, event: QKeyEvent) -> bool:
         step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
         if step is not None and self.view is not None and self.view.wells:
-            order = [w.id for w in self.view.wells]
+            order = [w.id for w, _ in self.view.wells]
             self.select(order[(order.index(self.chosen_id) + step) % len(order)])
             return True
         if event.text().lower() == "g":
             self.show_grey(not self.reference.frame.grey)
             return True
         return False
+
+
+def _patch(centre_mm: Point, patch_mm: float, px_per_mm: float) -> Rect:
+    """A patch of the canvas in pixels of the reference."""
+    side = patch_mm * px_per_mm
+    return Rect(centre_mm[0] * px_per_mm - side / 2, centre_mm[1] * px_per_mm - side / 2, side, side)

@@ -5,7 +5,10 @@ from typing import Any, Protocol
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.palette.wells import PALETTE, Well, change_well, empty_well, value_word
+from yarrow_lane.measure.colour.munsell_value import value_text
+from yarrow_lane.palette.mixes import counts_as_mix
+from yarrow_lane.palette.wells import PALETTE, Palette, Well, change_well, empty_well, value_word
+from yarrow_lane.palette.words import beside_words, hue_words
 from yarrow_lane.ui.bench_sheet import (
     Amount,
     BenchSheet,
@@ -33,9 +36,9 @@ class Hands(Protocol):
 
 @dataclass(frozen=True)
 class PaletteView:
-    """The whole room; wells stand from dark to light."""
+    """The whole room; wells with their names, from dark to light."""
 
-    wells: tuple[Well, ...]
+    wells: tuple[tuple[Well, str], ...]
     chosen: Well | None
     overlays: tuple[Overlay, ...]
     bench: BenchSheet
@@ -58,7 +61,7 @@ def palette_view(
         )
     ]  # fmt: skip
     if chosen is not None:
-        sections.append(Section("This well", _well_lines(chosen)))
+        sections.append(Section("This well", _well_lines(c.palette, chosen)))
     sections.append(
         Section(
             "Care",
@@ -69,31 +72,42 @@ def palette_view(
         )
     )  # fmt: skip
     switch = Switch("Show", ((False, "colour"), (True, "grey")), hands.show_grey, in_grey)
-    mixed = sum(bool(w.mix.strip()) for w in wells)
+    mixed = sum(counts_as_mix(w.mix) for w in wells)
     remark = f"{mixed} of {len(wells)} wells have a mix" if wells else "G shows greys"
-    overlays = _overlays(wells, chosen)
-    return PaletteView(wells, chosen, overlays, BenchSheet(tuple(sections), act), ChoiceSheet((switch,), remark))
+    overlays = _overlays(c.palette, chosen)
+    return PaletteView(
+        tuple((w, c.palette.name_of(w)) for w in wells),
+        chosen,
+        overlays,
+        BenchSheet(tuple(sections), act),
+        ChoiceSheet((switch,), remark),
+    )
 
 
-def _well_lines(well: Well) -> tuple[Line, ...]:
+def _well_lines(palette: Palette, well: Well) -> tuple[Line, ...]:
+    called = palette.name_of(well)
+    row = palette.by_lightness
+    darker = row[row.index(well) - 1] if well != row[0] else None
+
     def named(text: str) -> Meaning:
-        name = text.strip() or well.name
-        return _changed(f"Named the well {name}", replace(well, name=name))
+        new = replace(well, name=text.strip())
+        return _changed(f"Named the well {new.name}" if new.name else f"Took the name off {called}", new)
 
     def mixed(text: str) -> Meaning:
-        return _changed(f"Wrote the mix of {well.name}", replace(well, mix=text.strip()))
+        return _changed(f"Wrote the mix of {called}", replace(well, mix=text.strip()))
 
-    empty = Edit(PALETTE, f"Emptied {well.name}", lambda p: empty_well(p, well.id))
-    lightness, a, b = well.lab
+    empty = Edit(PALETTE, f"Emptied {called}", lambda p: empty_well(p, well.id))
+    lightness = well.lab[0]
     off = () if well.at_mm is not None else (Note("Its place is no longer on the canvas; colour and mix are kept."),)
     return (
-        Swatch(value_word(lightness), well.srgb, f"L* {lightness:.1f}"),
-        Field("Name", well.name, named, about=well.id),
-        Fact("Towards red (+) or green", _signed("a*", a)),
-        Fact("Towards yellow (+) or blue", _signed("b*", b)),
+        Swatch(value_word(lightness), well.srgb, value_text(lightness)),
+        Field("Name", well.name, named, called, about=well.id),
+        Fact("Hue, by eye a guess", hue_words(well.lab)),
+        *([Fact(f"Beside {palette.name_of(darker)}", beside_words(well.lab, darker.lab))] if darker is not None else []),
         Fact("Mean of", f"{well.patch_mm:g}\u202fmm patch"),
         *off,
         Field("Mix, in parts", well.mix, mixed, "white 6 : ochre 2 : sienna 1", True, well.id),
+        *_unclear(well.mix),
         Press("Empty this well", lambda: empty),
     )
 
@@ -102,18 +116,20 @@ def _changed(label: str, well: Well) -> Edit[Any]:
     return Edit(PALETTE, label, lambda p: change_well(p, well))
 
 
-def _signed(letter: str, value: float) -> str:
-    return f"{letter} {value:+.1f}".replace("-", "−")
+def _unclear(mix: str) -> tuple[Line, ...]:
+    if not mix.strip() or counts_as_mix(mix):
+        return ()
+    return (Note("Not counted as a mix yet: write each paint with its parts, as white 6 : ochre 2.", "wrong"),)
 
 
-def _overlays(wells: tuple[Well, ...], chosen: Well | None) -> tuple[Overlay, ...]:
+def _overlays(palette: Palette, chosen: Well | None) -> tuple[Overlay, ...]:
     found: list[Overlay] = []
-    for well in wells:
+    for well in palette.by_lightness:
         if well.at_mm is not None:
             here = chosen is not None and well.id == chosen.id
             found.append(
                 Ring(well.at_mm, radius_px=10, ink="here" if here else "light", weight=3 if here else 2, fill=well.srgb)
             )
             if here:
-                found.append(Words(well.at_mm, well.name, shift=(11, 0)))
+                found.append(Words(well.at_mm, palette.name_of(well), shift=(11, 0)))
     return tuple(found)

@@ -4,6 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
+from yarrow_lane.measure.colour.munsell_value import value_text
 from yarrow_lane.palette.wells import Well
 from yarrow_lane.ui.theme.colours import SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
@@ -19,20 +20,22 @@ class WellsRow(QWidget):
         super().__init__()
         self.setAccessibleName("The wells")
         self.setFixedHeight(px(172))
-        self._wells: tuple[Well, ...] = ()
+        self._wells: tuple[tuple[Well, str], ...] = ()
         self._chosen_id = 0
         self._slid = 0.0
 
-    def show_wells(self, wells: tuple[Well, ...], chosen_id: int) -> None:
+    def show_wells(self, wells: tuple[tuple[Well, str], ...], chosen_id: int) -> None:
         self._wells, self._chosen_id = wells, chosen_id
-        for place, well in self._places():
+        for place, well, _ in self._places():
             if well.id == chosen_id and not (place.left() >= 0 and place.right() <= self.width()):
                 self._slid = max(0.0, self._slid + place.left() - px(20))
         self.update()
 
-    def _places(self) -> list[tuple[QRectF, Well]]:
+    def _places(self) -> list[tuple[QRectF, Well, str]]:
         step = max(px(99), min(px(150), (self.width() - px(20)) / max(1, len(self._wells))))
-        return [(QRectF(px(10) + n * step - self._slid, px(10), step, px(152)), w) for n, w in enumerate(self._wells)]
+        return [
+            (QRectF(px(10) + n * step - self._slid, px(10), step, px(152)), w, name) for n, (w, name) in enumerate(self._wells)
+        ]
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -43,11 +46,11 @@ class WellsRow(QWidget):
             painter.setPen(QColor("#ffffff"))
             painter.setFont(lettering(16))
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "No colours yet. Click on the crop to take one.")
-        for place, well in self._places():
-            self._paint_well(painter, place, well)
+        for place, well, name in self._places():
+            self._paint_well(painter, place, well, name)
         painter.end()
 
-    def _paint_well(self, painter: QPainter, place: QRectF, well: Well) -> None:
+    def _paint_well(self, painter: QPainter, place: QRectF, well: Well, name: str) -> None:
         radius = px(40)
         centre = QPointF(place.center().x(), place.top() + radius + px(2))
         painter.setBrush(QColor(*well.srgb))
@@ -59,7 +62,7 @@ class WellsRow(QWidget):
             painter.drawEllipse(centre, radius + 4, radius + 4)
         bold, small = lettering(14, "bold"), lettering(13)
         room = place.width() - px(8)
-        lines = ((well.name, bold), (f"L* {well.lab[0]:.0f}", small), (well.mix or "no mix yet", small))
+        lines = ((name, bold), (value_text(well.lab[0]), small), (well.mix or "no mix yet", small))
         for n, (text, font) in enumerate(lines):
             painter.setFont(font)
             painter.setPen(QColor("#ffffff"))
@@ -69,7 +72,7 @@ class WellsRow(QWidget):
             painter.drawText(box, Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignVCenter, shown)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        for place, well in self._places():
+        for place, well, _ in self._places():
             if place.contains(event.position()):
                 self.chosen.emit(well.id)
 

@@ -209,7 +209,7 @@ def _today_bench(
     if broken is not None:
         away = Press(f"Put {broken.title} away", hands.put_away)
         sections.append(Section(broken.title, (Note(broken.trouble.sentence, "wrong"), away)))
-        return BenchSheet(tuple(sections), NextAct(f"{broken.title} cannot be opened", broken.trouble.remedy))
+        return BenchSheet(tuple(sections), NextAct("Look at the copies", f"{broken.title} cannot be read", hands.show_copies))
     if not found:
         return BenchSheet(tuple(sections))
     chosen = next((o for o in found if o.standing.id == selected), found[0])

@@ -8,6 +8,7 @@ from yarrow_lane.measure.colour.grey import grey_code
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.tone.three_values import Tone, three_values, value_lightness
+from yarrow_lane.ui.bench_sheet import Meaning
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.levels import Levels, make_levels
 from yarrow_lane.ui.kit.picture_view import PictureView
@@ -60,8 +61,12 @@ class TonePage(RoomPage):
         self._show_bench()
 
     def _show_bench(self) -> None:
-        view = tone_view(self.commission, self.shares, self.look, self, self.next_act(lambda: None))
+        view = tone_view(self.commission, self.shares, self.look, self, self.next_act(self._choose_ground))
         self.show_sheets(view.bench, view.choices)
+
+    def _choose_ground(self) -> Meaning:
+        self.bench.point_at("Laid with")
+        return None
 
     def _make_study(self, shown: Shown) -> None:
         c, tone = self.commission, self.commission.tone

@@ -5,6 +5,8 @@ from typing import Any, Protocol
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
+from yarrow_lane.measure.shares import percents
 from yarrow_lane.tone.three_values import GROUNDS, TONE, set_limits
 from yarrow_lane.ui.bench_sheet import (
     Amount,
@@ -37,7 +39,8 @@ class ToneView:
 
 
 def _limits(dark: float, light: float) -> Edit[Any]:
-    return Edit(TONE, "Moved the limits of the values", lambda t: set_limits(t, dark, light), join="limits")
+    below, above = lightness_of(dark), lightness_of(light)
+    return Edit(TONE, "Moved the limits of the values", lambda t: set_limits(t, below, above), join="limits")
 
 
 def _squint(mm: float) -> Edit[Any]:
@@ -57,12 +60,21 @@ def tone_view(c: Commission, shares: tuple[float, float, float] | None, look: st
     tone = c.tone
     found: tuple[Line, ...] = ()
     if shares is not None:
-        found = tuple(Fact(word, f"{share:.0%}") for word, share in zip(("Dark", "Middle", "Light"), shares, strict=True))
+        found = tuple(Fact(word, f"{n}\u202f%") for word, n in zip(("Dark", "Middle", "Light"), percents(shares), strict=True))
     sections = (
         Section(
             "Three values",
             (
-                Span("Middle, L*", (tone.dark_below, tone.light_above), 1, 99, _limits),
+                Span(
+                    "Middle, value 0 to 10",
+                    (value_of(tone.dark_below), value_of(tone.light_above)),
+                    0.1,
+                    9.9,
+                    _limits,
+                    "",
+                    0.1,
+                    1,
+                ),
                 Amount("Squint", tone.squint_mm, 0, 40, _squint, 0.5, 1, "mm"),
                 *found,
                 Note("Right values forgive wrong colours. On a middle ground both lighter and darker can be judged."),

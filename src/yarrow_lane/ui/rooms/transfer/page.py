@@ -1,5 +1,7 @@
 """The transfer page: walk the squares, mark them drawn, print the sheets."""
 
+from dataclasses import replace
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
@@ -83,7 +85,11 @@ class TransferPage(RoomPage):
 
     def refresh(self) -> None:
         c = self.commission
-        view = transfer_view(c, self.studio, self.square, self.frame.upside_down, self, self.next_act(self._do_next))
+        act = self.next_act(self._do_next)
+        squares = squares_of(c.compose, c.transfer)
+        if squares is not None and len(c.transfer.drawn) < len(squares.all):
+            act = replace(act, title=f"Draw square {squares.name(*self.square)}", detail=f"Enter marks it drawn · {act.detail}")
+        view = transfer_view(c, self.studio, self.square, self.frame.upside_down, self, act)
         self.view, self.square = view, view.chosen
         self._foot.setVisible(view.squares is not None)
         self.canvas.setVisible(view.squares is not None)

@@ -94,9 +94,12 @@ def transfer_view(c: Commission, studio: Studio, chosen: Square, flipped: bool, 
         "arrows walk · Space marks drawn · F turns both",
     )
     rect = squares.rect(*chosen)
+    # Upside down the canvas is read as it stands on the easel: its right edge is at the left, its foot above.
+    across = (c.compose.width_mm - rect.right, c.compose.width_mm - rect.x) if flipped else (rect.x, rect.right)
+    down = (c.compose.height_mm - rect.bottom, c.compose.height_mm - rect.y) if flipped else (rect.y, rect.bottom)
     edge = (
-        f"{length_text(rect.x, unit, 2)} to {length_text(rect.right, unit, 2)} from the left",
-        f"{length_text(rect.y, unit, 2)} to {length_text(rect.bottom, unit, 2)} from the top",
+        f"{length_text(across[0], unit, 2)} to {length_text(across[1], unit, 2)} from the left",
+        f"{length_text(down[0], unit, 2)} to {length_text(down[1], unit, 2)} from the top",
         "drawn" if chosen in c.transfer.drawn else "not drawn yet",
     )
     here = Box(rect, "here", 3.0)
