@@ -1,8 +1,10 @@
 """Mouse and keys on the real window."""
 
+from datetime import date
+
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QApplication, QComboBox, QDateEdit, QDoubleSpinBox, QLineEdit, QPlainTextEdit, QPushButton
+from PySide6.QtWidgets import QApplication, QComboBox, QDoubleSpinBox, QLineEdit, QPlainTextEdit, QPushButton
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier
@@ -58,9 +60,8 @@ def fill(qtbot, page, label: str, value) -> None:
         editor.activated.emit(index)
     elif isinstance(editor, QDoubleSpinBox):
         editor.setValue(value)
-    elif isinstance(editor, QDateEdit):
-        editor.setDate(value)
     elif isinstance(editor, QLineEdit):
+        value = value.isoformat() if isinstance(value, date) else value
         editor.setFocus()
         editor.selectAll()
         qtbot.keyClicks(editor, value)

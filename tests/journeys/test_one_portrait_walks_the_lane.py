@@ -1,14 +1,14 @@
 """One commission from the first photograph to delivery, in the real window, on real photographs."""
 
 import io
-from datetime import timedelta
+from datetime import date, timedelta
 from pathlib import Path
 
 import numpy as np
 import pypdf
 import pytest
 from PIL import Image
-from PySide6.QtCore import QDate, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog
 
 from tests.conftest import NOON
@@ -48,7 +48,7 @@ def started(qtbot, window):
     fill(qtbot, page, "Sitter", "Pip")
     fill(qtbot, page, "Is a", "cat")
     fill(qtbot, page, "Client", "A. Client")
-    fill(qtbot, page, "Promised for", QDate(2026, 4, 24))
+    fill(qtbot, page, "Promised for", date(2026, 4, 24))
     fill(qtbot, page, "Brief, in a sentence or two", "soft background")
     page.bench.act.click()
     assert window.door == "Intake"
@@ -151,7 +151,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
         keys(qtbot, window, "d")
         for corner in corners:
             click(page.reference, corner)
-        keys(qtbot, window, ENTER)
+        keys(qtbot, window, ENTER, ENTER)
     fur = c().layers.regions[1]
     assert fur.kind == "fur" and abs(fur.outline[0][0] - 40) < 0.6
     first = page.view.bars[3].name

@@ -106,7 +106,7 @@ def test_the_shelf_stays_open(three, clock, change, keep_hash, words, qtbot, fon
     assert [c.title for c in window.studio_page.view.shelf] == ["Pip", "Tim", "Moss"]
     assert "1 needs a look" in window.header.standing.text()
     window.studio_page.select("c0002")
-    assert words in str(window.studio_page.view.bench) and not window.studio_page.bench.act.isEnabled()
+    assert words in str(window.studio_page.view.bench) and window.studio_page.bench.sheet.act.title == "Look at the copies"
     window.workroom.guard.attempt(lambda: window.open_door("c0002", "Tone"))
     assert words in window.message.text and window.door == ""
     window.open_door("c0003", "Tone")

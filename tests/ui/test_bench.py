@@ -3,8 +3,9 @@
 from datetime import date
 
 import pytest
-from PySide6.QtCore import QDate, QPoint, QPointF, Qt
+from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from yarrow_lane.measure.trouble import Trouble
@@ -58,6 +59,18 @@ def bench(qtbot, fonts):
     return bench
 
 
+TODAY = date(2026, 3, 9)
+
+
+def write(line, words: str) -> None:
+    """Write over what a field holds and press Enter."""
+    line.editor.setFocus()
+    line.editor.selectAll()
+    QTest.keyClick(line.editor, Qt.Key.Key_Delete)
+    QTest.keyClicks(line.editor, words)
+    QTest.keyClick(line.editor, Qt.Key.Key_Return)
+
+
 @pytest.fixture
 def heard():
     return []
@@ -71,7 +84,7 @@ def test_every_kind_of_line_is_shown_and_its_value_is_handed_on(bench, heard):
             Swatch("dark", (10, 20, 30), "L* 7"), Table(("", "across"), (("line 1", "3.4"), ("line 2", "6.8"))),
             Field("Name", "brow", says("name")), Amount("Across", 9, 2, 40, says("count")),
             Length("Width", 400.0, "cm", says("width")), Span("Middle", (35, 65), 1, 99, says("middle")),
-            Day("Promised", date(2026, 4, 10), says("due")), Pick("Paper", "A4", plain_options(("A4", "Letter")), says("paper")),
+            Day("Promised", date(2026, 4, 10), TODAY, says("due")), Pick("Paper", "A4", plain_options(("A4", "Letter")), says("paper")),
             Tick("A surprise", False, says("gift")), Press("Save", says("save")),
         )
     )  # fmt: skip
@@ -81,7 +94,7 @@ def test_every_kind_of_line_is_shown_and_its_value_is_handed_on(bench, heard):
     bench.line("Width").editor.setText("8 1/2 in")
     bench.line("Width").store()
     bench.line("Middle").ends[1].setValue(70)
-    bench.line("Promised").editor.setDate(QDate(2026, 5, 1))
+    write(bench.line("Promised"), "1 May")
     bench.line("Paper").editor.activated.emit(1)
     bench.line("A surprise").click()
     bench.line("Save").click()
@@ -100,11 +113,40 @@ def test_lines_of_equal_name_are_told_apart_by_their_order(bench, heard):
 
 
 def test_no_date_is_a_date_too(bench, heard):
-    bench.show_sheet(sheet(Day("Promised", date(2026, 4, 10), heard.append)))
-    bench.line("Promised").editor.setDate(QDate(2000, 1, 1))
+    bench.show_sheet(sheet(Day("Promised", date(2026, 4, 10), TODAY, heard.append)))
+    write(bench.line("Promised"), "")
     assert heard == [None]
-    bench.show_sheet(sheet(Day("Promised", None)))
-    assert bench.line("Promised").editor.text() == "none yet"
+    bench.show_sheet(sheet(Day("Promised", None, TODAY)))
+    assert bench.line("Promised").editor.text() == ""
+
+
+def test_a_past_promise_is_asked_about_and_a_second_enter_keeps_it(bench, heard, qtbot):
+    bench.show_sheet(sheet(Day("Promised", None, TODAY, heard.append)))
+    line = bench.line("Promised")
+    write(line, "2026-02-10")
+    assert heard == [] and "is past" in line.fault.text() and line.editor.hasFocus()
+    line.editor.clearFocus()
+    assert heard == [], "leaving the field does not keep it"
+    line.editor.setFocus()
+    qtbot.keyClick(line.editor, Qt.Key.Key_Return)
+    assert heard == [date(2026, 2, 10)] and not line.fault.isVisible()
+    write(line, "when it is done")
+    assert heard == [date(2026, 2, 10)] and "is no day" in line.fault.text() and line.editor.text() == "when it is done"
+
+
+def test_a_day_is_picked_from_a_month_that_opens_at_today(bench, heard, qtbot):
+    bench.show_sheet(sheet(Day("Promised", None, TODAY, heard.append)))
+    line = bench.line("Promised")
+    line._opens.click()
+    month = line._month
+    assert month.isVisible() and month.day == TODAY
+    qtbot.keyClick(month, Qt.Key.Key_PageDown)
+    qtbot.keyClick(month, Qt.Key.Key_Down)
+    qtbot.keyClick(month, Qt.Key.Key_Return)
+    assert heard == [date(2026, 4, 16)] and not month.isVisible()
+    line.open_month()
+    qtbot.mouseClick(month, Qt.MouseButton.LeftButton, pos=month._place(0).center().toPoint())
+    assert len(heard) == 1 and "Mon 23\u202fFeb 2026 is past" in line.fault.text(), "a past day is asked about here too"
 
 
 def test_what_was_wrong_with_a_value_stays_beneath_it_and_the_record_is_shown(bench):

@@ -31,6 +31,7 @@ from yarrow_lane.lane.standing import Act, Standing, Task
 from yarrow_lane.layers import standing as layers
 from yarrow_lane.layers.drying import Climate, Film
 from yarrow_lane.layers.passes import Pass, sequence
+from yarrow_lane.layers.usual import usual_layers
 from yarrow_lane.measure.days import clock_text, working_days_between
 from yarrow_lane.palette import standing as palette
 from yarrow_lane.tone import standing as tone
@@ -44,6 +45,7 @@ class CommissionStanding:
     `rooms` holds the tasks of each room that still has some; `worry` leaves lateness out, which only a plan can tell.
     `painted_on` and `painted_minutes` are the newest day at the easel. `until` is when something here changes by itself;
     `rests_on` are the photographs whose measures it rests on; `clock_since` when the clock that runs was started, `clock_on` on what.
+    `reckoned` says what the work left was reckoned from.
     """
 
     id: str
@@ -69,6 +71,7 @@ class CommissionStanding:
     rests_on: tuple[str, ...] = ()
     clock_since: datetime | None = None
     clock_on: str = ""
+    reckoned: str = ""
 
     @property
     def door(self) -> str:
@@ -106,6 +109,16 @@ def passes_in(c: Commission, climate: Climate) -> tuple[Pass, ...]:
     return sequence(c.layers, c.brief.medium, climate)
 
 
+def passes_planned(c: Commission, climate: Climate) -> tuple[tuple[Pass, ...], str]:
+    """The passes by which days are reckoned, and what they rest on in words: a usual head's until the sitter is drawn."""
+    if any(r.kind != "background" for r in c.layers.regions):
+        return passes_in(c, climate), "reckoned from your regions, at first guesses of pace"
+    if not c.compose.sized:
+        return (), ""
+    usual = usual_layers(c.compose.canvas, c.brief, c.layers.school)
+    return sequence(usual, c.brief.medium, climate), "reckoned as a usual head on this canvas, until its regions are drawn"
+
+
 def thickest_film(passes: tuple[Pass, ...]) -> Film:
     """The thickest film over a large area: glints are too small to hold the varnish back."""
     films: set[str] = {p.film for p in passes if "glint" not in p.name}
@@ -124,6 +137,7 @@ def room_standings(
     """What each room says of itself, by door; `evidence` by photograph id, as far as it is known."""
     passes = passes_in(c, studio.climate)
     reference = reference_key(c.compose)
+    planned, _ = passes_planned(c, studio.climate)
     last = easel.last_painted(c.easel)
     left = bool(easel.passes_left(c.easel, passes)) or not passes
     return {
@@ -132,10 +146,10 @@ def room_standings(
         "Transfer": transfer.stand(c.transfer, c.compose, studio.unit),
         "Tone": tone.stand(c.tone),
         "Palette": palette.stand(c.palette, reference),
-        "Layers": layers.stand(c.layers, passes, reference),
-        "Easel": easel.stand(c.easel, passes, c.log, c.compose, now),
+        "Layers": layers.stand(c.layers, passes, reference, c.brief),
+        "Easel": easel.stand(c.easel, passes, planned, c.log, c.compose, now),
         "Check": check.stand(c.check, last, not left, reference),
-        "Deliver": deliver.stand(c.deliver, c.brief.medium, c.brief.promised, last, left, thickest_film(passes), now),
+        "Deliver": deliver.stand(c.deliver, c.brief.medium, c.brief.promised, last, left, thickest_film(planned), now),
     }
 
 
@@ -187,6 +201,7 @@ def stand(
         rests_on=tuple(p.id for p in photos_that_count(c)),
         clock_since=started.at if started is not None else None,
         clock_on=started.title if started is not None else "",
+        reckoned=passes_planned(c, studio.climate)[1],
     )
 
 

@@ -1,7 +1,7 @@
 """The steps from the last pass to the client's hands, each with its date."""
 
 from dataclasses import dataclass, replace
-from datetime import datetime
+from datetime import date, datetime, timedelta
 from typing import Literal
 
 from yarrow_lane.intake.brief import Medium
@@ -142,6 +142,21 @@ def add_line(deliver: Deliver, text: str) -> Deliver:
     if not text.strip():
         raise DeliverTrouble("Nothing was added to the last list", "no words are written", "write what is to be mended")
     return replace(deliver, last_list=(*deliver.last_list, ListLine(text.strip())))
+
+
+def with_notes(deliver: Deliver, notes: tuple[str, ...]) -> Deliver:
+    """The last list with those notes that are not on it yet."""
+    known = {line.text for line in deliver.last_list}
+    new = tuple(ListLine(text) for text in dict.fromkeys(notes) if text not in known)
+    return replace(deliver, last_list=(*deliver.last_list, *new))
+
+
+def rested_since(deliver: Deliver, day: date | None, now: datetime) -> Deliver:
+    """It was turned to the wall on that day: today counts from now, an earlier day from its noon [our choice]; None takes it back."""
+    if day is None:
+        return replace(deliver, rest_from=None, looked=None)
+    noon = now.replace(hour=12, minute=0, second=0, microsecond=0) + timedelta(days=(day - now.date()).days)
+    return begin_rest(deliver, min(noon, now) if day < now.date() else now)
 
 
 def mark_line(deliver: Deliver, number: int, done: bool) -> Deliver:

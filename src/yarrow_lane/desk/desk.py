@@ -138,6 +138,11 @@ class Desk:
         title = self.commission(commission_id).brief.title
         self.do_studio(f"Put {title} away", lambda s: take_off_shelf(s, commission_id))
 
+    def bring_back(self, commission_id: str) -> None:
+        """Put a commission that was put away on the shelf again."""
+        title = self.standings.title(commission_id)
+        self.do_studio(f"Brought {title} back", lambda s: put_on_shelf(s, commission_id))
+
     def happen(self, commission_id: str, happening: Happening, place: str = "Easel") -> None:
         """Append what happened outside; it is never undone."""
         keep = _SENT if isinstance(happening, LetterSent) else ""

@@ -1,6 +1,6 @@
 """Every commission's standing, kept until the commission, the studio or the minute that matters changes; and the plan over all."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from itertools import islice
@@ -8,7 +8,7 @@ from itertools import islice
 from yarrow_lane.calendar.planning import Plan, plan
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import CommissionStanding, Outlook, outlook_of, photos_that_count, stand
-from yarrow_lane.commission.studio import Studio
+from yarrow_lane.commission.studio import STUDIO_PART, Studio
 from yarrow_lane.desk.evidence import EvidenceKept
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_plain_json, to_plain_json
@@ -93,19 +93,32 @@ class Standings:
 
     def all(self, now: datetime) -> tuple[CommissionStanding, ...]:
         """Those on the shelf that can be read, in order."""
+        return self._readable(self._studio().on_shelf, now)
+
+    def away(self, now: datetime) -> tuple[tuple[CommissionStanding, ...], tuple[Unreadable, ...]]:
+        """Those put away, the newest first: what can be read, and what cannot."""
+        on_shelf = set(self._studio().on_shelf)
+        ids = sorted((i for i in self._versions if i not in on_shelf and i != STUDIO_PART.name), reverse=True)
+        found = self._readable(ids, now)
+        return found, tuple(self._unreadable[i] for i in ids if i in self._unreadable)
+
+    def _readable(self, ids: Sequence[str], now: datetime) -> tuple[CommissionStanding, ...]:
         found = []
-        for commission_id in self._studio().on_shelf:
+        for commission_id in ids:
             try:
                 found.append(self.of(commission_id, now))
             except Trouble as trouble:
-                self._unreadable[commission_id] = Unreadable(commission_id, self._title(commission_id), trouble)
+                self._unreadable[commission_id] = Unreadable(commission_id, self.title(commission_id), trouble)
         return tuple(found)
 
     def unreadable(self) -> tuple[Unreadable, ...]:
         """Those on the shelf that could not be read when all were asked for last."""
         return tuple(self._unreadable[i] for i in self._studio().on_shelf if i in self._unreadable)
 
-    def _title(self, commission_id: str) -> str:
+    def title(self, commission_id: str) -> str:
+        """Its name, or the one it was started under when it cannot be read."""
+        if commission_id in self._kept:
+            return self._kept[commission_id][1].title
         first = self._database.versions.versions(commission_id)
         return first[0].label.removeprefix("Started ") if first else commission_id
 

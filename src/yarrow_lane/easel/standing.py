@@ -9,7 +9,7 @@ from yarrow_lane.easel.clock import doubts, minutes_logged
 from yarrow_lane.easel.session import Easel, dry_at, finished_ahead, pass_meanwhile, pass_now, readiness
 from yarrow_lane.lane.happening import Happening
 from yarrow_lane.lane.standing import BEFORE, Act, Standing, Task, stale_words
-from yarrow_lane.layers.passes import Pass, region_minutes
+from yarrow_lane.layers.passes import Pass
 from yarrow_lane.measure.lengths import hours_text
 
 # Our choice: a film dry within this time is waited for in the same sitting, over another region or a cup of tea.
@@ -50,13 +50,12 @@ def tasks_left(easel: Easel, passes: tuple[Pass, ...], now: datetime) -> tuple[T
 
 
 def stand(
-    easel: Easel, passes: tuple[Pass, ...], log: Sequence[Happening], compose: Compose, now: datetime
+    easel: Easel, passes: tuple[Pass, ...], planned: tuple[Pass, ...], log: Sequence[Happening], compose: Compose, now: datetime
 ) -> Standing:  # fmt: skip
-    """Where the room stands. Before regions are drawn the painting is planned as fur over the whole canvas, the usual case."""
+    """Where the room stands; `planned` are the passes the days are reckoned by, a usual head's before the sitter is drawn."""
     stale = stale_words(easel.made_from, reference_key(compose))
     if not passes:
-        area = compose.width_mm * compose.height_mm / 100
-        guess = (Task("paint", region_minutes("fur", area)),) if compose.sized else ()
+        guess = tasks_left(easel, planned, now)
         return Standing("", "no passes yet", Act("Go to Layers", "draw the regions"), guess, stale=stale)
     fact = f"{hours_text(minutes_logged(log))} of {hours_text(sum(p.minutes for p in passes))}"
     left = passes_left(easel, passes)
@@ -76,4 +75,4 @@ def stand(
     dries = (dry_at(f, now) for f in easel.finished)
     until = min((moment for moment in dries if moment > now), default=None)
     wants = f"{len(left)} pass{'es' * (len(left) != 1)} to paint"
-    return Standing(fact, wants, act, tasks_left(easel, passes, now), stale=stale, until=until, worry=worry)
+    return Standing(fact, wants, act, tasks_left(easel, planned, now), stale=stale, until=until, worry=worry)

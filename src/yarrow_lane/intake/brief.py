@@ -14,6 +14,17 @@ Medium = Literal["acrylic", "watercolour", "oil over acrylic", "soft pastel"]
 MEDIA: tuple[Medium, ...] = ("acrylic", "watercolour", "oil over acrylic", "soft pastel")
 
 
+# Crown to chin, mm, of a usual grown one: from memory, and breeds differ much. Asked of the client, it is better than this.
+USUAL_HEAD_MM: dict[SitterKind, float] = {
+    "person": 230.0,
+    "dog": 160.0,
+    "cat": 95.0,
+    "horse": 550.0,
+    "rabbit": 90.0,
+    "bird": 45.0,
+}
+
+
 class BriefTrouble(Trouble):
     """The brief lacks what a commission cannot start without."""
 

@@ -78,10 +78,20 @@ def add_region(layers: Layers, kind: Kind, outline: Polygon, canvas: Rect, name:
             "The region was not drawn", "it encloses no ground on the canvas", "click at least three corners round it"
         )
     number = layers.next_id
-    same = sum(r.kind == kind for r in layers.regions)
-    called = name.strip() or (f"{kind} {same + 1}" if same else kind)
-    drawn = Region(number, called, kind, inside)
+    drawn = Region(number, name.strip() or _usual_name(layers, kind), kind, inside)
     return replace(layers, regions=(*layers.regions, drawn), next_id=number + 1)
+
+
+def _usual_name(layers: Layers, kind: Kind) -> str:
+    """What a region of that kind is called when nobody names it."""
+    names = {r.name for r in layers.regions}
+    return next(name for n in range(1, len(names) + 2) if (name := kind if n == 1 else f"{kind} {n}") not in names)
+
+
+def as_kind(layers: Layers, region: Region, kind: Kind) -> Region:
+    """That region as another kind; a name that only said the old kind follows it."""
+    told = region.name.rstrip("0123456789 ") == region.kind
+    return replace(region, kind=kind, name=_usual_name(layers, kind) if told else region.name)
 
 
 def change_region(layers: Layers, region: Region) -> Layers:

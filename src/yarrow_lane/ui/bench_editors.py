@@ -1,15 +1,13 @@
 """Lines of the bench that the painter edits or presses; each hands its value to what its line says it means."""
 
 from collections.abc import Callable
-from datetime import date
 from typing import Any
 
-from PySide6.QtCore import QDate, QEvent, QObject, QPointF, QSignalBlocker, Qt
+from PySide6.QtCore import QEvent, QObject, QPointF, QSignalBlocker, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import (
     QAbstractSpinBox,
     QComboBox,
-    QDateEdit,
     QDoubleSpinBox,
     QHBoxLayout,
     QLineEdit,
@@ -25,7 +23,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import cleaned
 from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench_keys import KeepsEnter
-from yarrow_lane.ui.bench_sheet import Amount, Day, Field, Length, Meaning, Pick, Press, Span, Tick
+from yarrow_lane.ui.bench_sheet import Amount, Field, Length, Meaning, Pick, Press, Span, Tick
 from yarrow_lane.ui.bench_words import set_property, small_label
 from yarrow_lane.ui.kit.plain import PlainLabel, on_button
 from yarrow_lane.ui.theme.lettering import lettering, px
@@ -33,7 +31,6 @@ from yarrow_lane.ui.theme.sheet import colours
 
 # Takes what a change means, worked out when it is called; gives back the trouble it ran into, if any.
 Hand = Callable[[Callable[[], Meaning]], Trouble | None]
-_NO_DAY = QDate(2000, 1, 1)
 
 
 class _WheelPasses(QObject):
@@ -46,7 +43,7 @@ class _WheelPasses(QObject):
         return False
 
 
-def _chevron(widget: QWidget) -> None:
+def chevron(widget: QWidget) -> None:
     """The mark of a list that opens: the style sheet's own arrow would need a picture file."""
     painter = QPainter(widget)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -59,16 +56,10 @@ def _chevron(widget: QWidget) -> None:
 class _PickBox(QComboBox):
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
-        _chevron(self)
+        chevron(self)
 
 
-class _DayBox(QDateEdit):
-    def paintEvent(self, event: QPaintEvent) -> None:
-        super().paintEvent(event)
-        _chevron(self)
-
-
-class _Labelled(QWidget):
+class Labelled(QWidget):
     """A label over or beside an editor, and beneath it in words what was wrong with the last value."""
 
     def __init__(self, label: str, editor: QWidget, beside: bool, hand: Hand) -> None:
@@ -107,7 +98,7 @@ class _Labelled(QWidget):
         return trouble
 
 
-class FieldLine(_Labelled):
+class FieldLine(Labelled):
     """Words; stored when the painter leaves the field or presses Enter."""
 
     def __init__(self, line: Field, hand: Hand) -> None:
@@ -169,7 +160,7 @@ class FieldLine(_Labelled):
                 self._put(line.value)
 
 
-class LengthLine(_Labelled):
+class LengthLine(Labelled):
     """A length written in the painter's unit, or with a unit of its own."""
 
     def __init__(self, line: Length, hand: Hand) -> None:
@@ -227,7 +218,7 @@ class _Number(QDoubleSpinBox):
         del blocker
 
 
-class AmountLine(_Labelled):
+class AmountLine(Labelled):
     """A number with its unit."""
 
     def __init__(self, line: Amount, hand: Hand) -> None:
@@ -248,7 +239,7 @@ class AmountLine(_Labelled):
         self.editor.put(line.value, line.low, line.high, line.step, line.decimals, line.unit)
 
 
-class SpanLine(_Labelled):
+class SpanLine(Labelled):
     """Two numbers that are the ends of a stretch."""
 
     def __init__(self, line: Span, hand: Hand) -> None:
@@ -281,37 +272,7 @@ class SpanLine(_Labelled):
             end.put(value, line.low, line.high, line.step, line.decimals, line.unit)
 
 
-class DayLine(_Labelled):
-    """A date; the year 2000 stands for none yet."""
-
-    def __init__(self, line: Day, hand: Hand) -> None:
-        self.editor = _DayBox()
-        self.editor.setFont(lettering(14.5))
-        self.editor.setAccessibleName(line.label)
-        self.editor.setDisplayFormat("ddd d MMM yyyy")
-        self.editor.setMinimumDate(_NO_DAY)
-        self.editor.setSpecialValueText("none yet")
-        self.editor.setCalendarPopup(True)
-        self.editor.setKeyboardTracking(False)
-        self.editor.setFixedWidth(px(152))
-        super().__init__(line.label, self.editor, True, hand)
-        self.show_line(line)
-        self.editor.dateChanged.connect(self._told)
-
-    def _told(self, day: QDate) -> None:
-        line = self.line
-        found = None if day == _NO_DAY else date(day.year(), day.month(), day.day())
-        if self.hand_over(lambda: line.edit(found)) is not None:
-            self.show_line(line)
-
-    def show_line(self, line: Day) -> None:
-        self.line = line
-        blocker = QSignalBlocker(self.editor)
-        self.editor.setDate(QDate(line.value.year, line.value.month, line.value.day) if line.value else _NO_DAY)
-        del blocker
-
-
-class PickLine(_Labelled):
+class PickLine(Labelled):
     """One of several."""
 
     def __init__(self, line: Pick, hand: Hand) -> None:

@@ -10,7 +10,7 @@ _ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 class KeepsEnter(QObject):
     """Enter in an editor stores what is written and gives the keys back to the page; it must not do the next act at once.
 
-    Undo and redo are the studio's where the editor has nothing of its own to take back.
+    A field that asks something keeps the keys until it is answered. Undo and redo are the studio's where the editor has nothing of its own to take back.
     """
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
@@ -21,7 +21,8 @@ class KeepsEnter(QObject):
                 watched.editingFinished.emit()
             elif isinstance(watched, QAbstractSpinBox):
                 watched.interpretText()
-            give_keys_back(watched)
+            if not watched.property("asks"):
+                give_keys_back(watched)
             return True
         undoes = event.matches(QKeySequence.StandardKey.Undo) or event.matches(QKeySequence.StandardKey.Redo)
         if undoes and not (isinstance(watched, QLineEdit) and (watched.isUndoAvailable() or watched.isRedoAvailable())):

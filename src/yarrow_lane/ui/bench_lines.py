@@ -2,9 +2,9 @@
 
 from PySide6.QtWidgets import QWidget
 
+from yarrow_lane.ui.bench_day import DayLine
 from yarrow_lane.ui.bench_editors import (
     AmountLine,
-    DayLine,
     FieldLine,
     Hand,
     LengthLine,

@@ -127,11 +127,13 @@ class Span:
 
 @dataclass(frozen=True)
 class Day:
-    """A date, or none yet."""
+    """A date, or none yet. `ahead` dates lie after `today` as a rule, and a past one is asked about; others the other way round."""
 
     label: str
     value: date | None
+    today: date
     edit: Callable[[date | None], Meaning] = field(default=_unchanged, compare=False)
+    ahead: bool = True
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from typing import Literal
 
 from yarrow_lane.ui.room_page import RoomPage
 
-Takes = Literal["nothing", "photographs", "painting"]
+Takes = Literal["a commission", "photographs", "painting"]
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,7 @@ class Room:
         return found
 
 
-STUDIO_ROOM = Room("Studio", "", "studio", "StudioPage", "nothing")
+STUDIO_ROOM = Room("Studio", "", "studio", "StudioPage", "a commission")
 ROOMS: tuple[Room, ...] = (
     STUDIO_ROOM,
     Room("Intake", "1", "intake", "IntakePage"),

@@ -369,9 +369,6 @@ class Window(QMainWindow):
         takes = BY_NAME[self.room].takes
 
         def step() -> None:
-            if takes == "nothing":
-                self.say("Open a commission first, then drop the photographs on it.", False)
-                return
             if takes == "photographs" and self.door != "Intake":
                 self.open_door(self.commission_id, "Intake")
             self.current.take_files(paths)

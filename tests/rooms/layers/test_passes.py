@@ -6,7 +6,17 @@ from hypothesis import strategies as st
 
 from yarrow_lane.layers.drying import Climate, drying_minutes, saturation_hpa
 from yarrow_lane.layers.passes import region_minutes, same_place, sequence
-from yarrow_lane.layers.regions import KINDS, Layers, LayersTrouble, School, add_region, choose_school, region_at, wipe_region
+from yarrow_lane.layers.regions import (
+    KINDS,
+    Layers,
+    LayersTrouble,
+    School,
+    add_region,
+    as_kind,
+    choose_school,
+    region_at,
+    wipe_region,
+)
 from yarrow_lane.measure.plane import Rect
 
 CANVAS = Rect(0, 0, 400, 500)
@@ -96,7 +106,11 @@ def test_watercolour_is_never_painted_dark_to_light():
 
 def test_regions_are_cut_named_and_found():
     layers = add_region(portrait(), "fur", box(350, 450, 300, 300), CANVAS)
-    assert layers.regions[-1].name == "fur 3"
+    assert layers.regions[-1].name == "fur"
+    again = add_region(layers, "fur", box(350, 450, 300, 300), CANVAS)
+    assert again.regions[-1].name == "fur 2" and as_kind(again, again.regions[-1], "hair").name == "hair", "the name follows"
+    head = next(r for r in again.regions if r.name == "head")
+    assert as_kind(again, head, "cloth").name == "head", "unless the painter gave it"
     assert max(x for x, _ in layers.regions[-1].outline) == 400
     assert region_at(layers, (145, 110)).name == "left eye"
     assert region_at(wipe_region(layers, 4), (145, 110)).name == "head"

@@ -181,7 +181,7 @@ def test_eyes_stand_side_by_side_for_each_sitter_the_best_first():
 
 def view(c, evidence=None, **look):
     odd = look.pop("refused", ())
-    return intake_view(c, STUDIO, Look(**look), evidence or {}, odd, Hands(), NextAct("Do it"))
+    return intake_view(c, STUDIO, Look(**look), evidence or {}, odd, NOON.date(), Hands(), NextAct("Do it"))
 
 
 def test_tiles_say_reason_measure_and_rights():

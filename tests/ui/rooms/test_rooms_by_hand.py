@@ -193,6 +193,8 @@ def draw(qtbot, page, window, kind, corners, close=ENTER):
         click(page.reference, corner)
     if close is not None:
         keys(qtbot, window, close)
+    if close == ENTER and len(corners) > 2:
+        keys(qtbot, window, ENTER)  # it is what was said before
 
 
 def test_regions_are_drawn_taken_back_renamed_and_wiped(qtbot, framed, wait_idle):
@@ -204,10 +206,20 @@ def test_regions_are_drawn_taken_back_renamed_and_wiped(qtbot, framed, wait_idle
     assert len(page.outline.corners) == 3
     at = page.reference.to_screen((100, 100))
     send(page.reference, QMouseEvent.Type.MouseButtonDblClick, at)
+    assert now(framed).layers.regions == () and page.bench.line("It is").line.value == "fur", "its kind is asked"
+    click(page.reference, (50, 250))
+    assert len(page.outline.corners) == 3, "while it is asked no corner is added"
+    keys(qtbot, framed, ESC)
+    assert page.outline.drawing and not page.outline.shut, "Esc goes on drawing"
+    keys(qtbot, framed, ENTER)
+    fill(qtbot, page, "It is", "fur")
+    keys(qtbot, framed, ENTER)
     (fur,) = now(framed).layers.regions
     assert len(fur.outline) == 3 and not page.outline.drawing
     draw(qtbot, page, framed, "nose", ((30, 30), (40, 30)), close=ENTER)
-    assert "at least three corners" in framed.message.text and len(now(framed).layers.regions) == 1
+    assert "has two corners yet" in framed.message.text and len(now(framed).layers.regions) == 1
+    assert page.outline.corners is not None and len(page.outline.corners) == 2, "they stay"
+    keys(qtbot, framed, ESC)
     draw(qtbot, page, framed, "nose", ((30, 30),), close=ESC)
     assert not page.outline.drawing and framed.door == "Layers"
     click(page.reference, (120, 60))

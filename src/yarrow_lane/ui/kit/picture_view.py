@@ -10,7 +10,7 @@ from yarrow_lane.ui.kit.levels import Levels
 from yarrow_lane.ui.kit.overlays import Overlay
 from yarrow_lane.ui.kit.tools import Tool
 from yarrow_lane.ui.paint.overlays import Place, paint_overlay
-from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 _STEP = 1.25  # zoom of one wheel notch: our choice
@@ -141,7 +141,7 @@ class PictureView(QWidget):
         elif self.ground is not None:
             painter.fillRect(self.screen_rect(Rect(0, 0, *self.content)), QColor(*self.ground))
         else:
-            painter.setPen(QColor("#ffffff"))
+            painter.setPen(QColor(INK))
             painter.setFont(lettering(16))
             room = self.rect().adjusted(px(40), px(20), -px(40), -px(20))
             painter.drawText(room, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap, self.waiting)

@@ -83,7 +83,7 @@ class Handles(_Still):
     def overlays(self) -> tuple[Overlay, ...]:
         if self.rect is None:
             return ()
-        return Box(self.rect, "here", 2.0), *(Grip(corner) for corner in self.rect.corners)
+        return Box(self.rect, "light", 2.0), *(Grip(corner) for corner in self.rect.corners)
 
     def _corner(self, point: Point, reach: float) -> str:
         if self.rect is None:
@@ -133,11 +133,15 @@ def _dragged(what: str, start: Point, rect: Rect, point: Point) -> tuple[float, 
 
 
 class OutlineTool(_Still):
-    """Corners clicked one after the other; a double click or `close` ends the outline, `closed` is told its corners."""
+    """Corners clicked one after the other; a double click or `close` tells `closed` the corners.
+
+    They stay until `give_up`: whoever is told decides whether the outline holds, and may ask first (`shut`).
+    """
 
     def __init__(self, closed: Callable[[Polygon], None], changed: Callable[[], None]) -> None:
         self._closed, self._changed = closed, changed
         self.corners: Polygon | None = None
+        self.shut = False
         self._pointer: Point | None = None
 
     @property
@@ -145,12 +149,12 @@ class OutlineTool(_Still):
         return self.corners is not None
 
     def begin(self) -> None:
-        self.corners, self._pointer = (), None
+        self.corners, self._pointer, self.shut = (), None, False
         self._changed()
 
     def give_up(self) -> None:
         if self.corners is not None:
-            self.corners = None
+            self.corners, self.shut = None, False
             self._changed()
 
     def step_back(self) -> None:
@@ -160,32 +164,32 @@ class OutlineTool(_Still):
             self._changed()
 
     def close(self) -> None:
-        """Finish the outline; whoever is told decides whether it holds."""
-        corners = self.corners or ()
-        self.give_up()
-        self._closed(corners)
+        """Finish the outline."""
+        self._closed(self.corners or ())
 
     @property
     def overlays(self) -> tuple[Overlay, ...]:
         if self.corners is None:
             return ()
+        if self.shut:
+            return (Outline(self.corners, "here", 2.2, filled=True),)
         path = (*self.corners, self._pointer) if self._pointer is not None else self.corners
         dots = tuple(Ring(c, radius_px=4, ink="here", weight=1.0) for c in self.corners)
         return Outline(path, "here", 2.0, closed=False), *dots
 
     def hint(self, point: Point, reach: float) -> Hint:
-        return "cross" if self.drawing else "arrow"
+        return "cross" if self.drawing and not self.shut else "arrow"
 
     def press(self, point: Point, reach: float) -> None:
-        if self.corners is not None:
+        if self.corners is not None and not self.shut:
             self.corners = (*self.corners, point)
 
     def move(self, point: Point) -> bool:
         self._pointer = point
-        return self.drawing
+        return self.drawing and not self.shut
 
     def double(self, point: Point) -> None:
-        if self.corners is not None and len(self.corners) >= 3:
+        if self.corners is not None and not self.shut and len(self.corners) >= 3:
             self.close()
 
 

@@ -23,6 +23,7 @@ from yarrow_lane.ui.kit.overlays import (
     Wash,
     Words,
 )
+from yarrow_lane.ui.theme.colours import INK
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -101,7 +102,7 @@ def _lattice(painter: QPainter, o: Lattice, place: Place) -> None:
         for y in o.ys:
             painter.drawLine(place.to_screen((a.x, y)), place.to_screen((a.right, y)))
     whole, size = place.rect(a), px(24)
-    painter.setPen(QColor("#ffffff"))
+    painter.setPen(QColor(INK))
     painter.setFont(lettering(13, "medium"))
     apart = min((abs(two - one) for (one, _), (two, _) in zip(o.columns, o.columns[1:], strict=False)), default=1e9)
     step = 1 if apart * place.scale >= px(15) else 2
@@ -157,7 +158,7 @@ def _arrow(painter: QPainter, o: Arrow, place: Place) -> None:
     reach = max(px(70), o.reach * place.scale)
     tail, tip = at + towards * (reach + px(60)), at + towards * reach
     side = QPointF(-towards.y(), towards.x())
-    for shaft, head in zip(two_pens("here", 3.0, "solid" if o.sure else "dashes"), two_pens("here", 3.0), strict=True):
+    for shaft, head in zip(two_pens("light", 3.0, "solid" if o.sure else "dashes"), two_pens("light", 3.0), strict=True):
         painter.setPen(shaft)
         painter.drawLine(tail, tip)
         painter.setPen(head)

@@ -59,14 +59,14 @@ def style_sheet(c: Colours) -> str:
     QPushButton[pointed="yes"] {{ border: 2px solid {c.here_edge}; }}
     QLabel[role="act"] {{ color: {c.on_here}; }}
     QLabel[role="act off"] {{ color: {c.soft}; }}
-    QLineEdit, QPlainTextEdit, QSpinBox, QDoubleSpinBox, QDateEdit, QComboBox {{
+    QLineEdit, QPlainTextEdit, QDoubleSpinBox, QComboBox {{
         background: {c.field}; border: 1px solid {c.rule}; border-radius: 2px; padding: {px(3)}px {px(6)}px;
         selection-background-color: {c.chosen}; selection-color: {c.on_chosen}; }}
-    QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QDateEdit:focus, QComboBox:focus {{
+    QLineEdit:focus, QPlainTextEdit:focus, QDoubleSpinBox:focus, QComboBox:focus {{
         border: 1px solid {c.here_edge}; }}
     QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {{ width: 0; height: 0; border: none; }}
-    QComboBox::drop-down, QDateEdit::drop-down {{ border: none; width: {px(20)}px; }}
-    QComboBox::down-arrow, QDateEdit::down-arrow {{ image: none; }}
+    QComboBox::drop-down {{ border: none; width: {px(20)}px; }}
+    QComboBox::down-arrow {{ image: none; }}
     QComboBox QAbstractItemView {{ background: {c.field}; selection-background-color: {c.chosen};
         selection-color: {c.on_chosen}; }}
     QScrollBar:vertical {{ background: {c.panel}; width: 10px; margin: 0; }}

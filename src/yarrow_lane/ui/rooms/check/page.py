@@ -8,6 +8,9 @@ from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout
 
 from yarrow_lane.check.comparison import CHECK, note_seen, painting_rect, put_painting
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.recompose import Proposal, Recomposed
+from yarrow_lane.deliver.handover import with_notes
 from yarrow_lane.intake.opening import PictureFacts
 from yarrow_lane.lane.happening import Photographed
 from yarrow_lane.lane.part import Edit
@@ -117,7 +120,13 @@ class CheckPage(RoomPage):
     def note_it(self) -> Meaning:
         self.bench.store_pending()
         text, self.draft = self.draft, ""
-        return Edit(CHECK, "Noted what to mend", lambda x: note_seen(x, text))
+
+        def noted(c: Commission) -> Recomposed:
+            """On Check's list and on the last list at Deliver: one list, wherever it is looked at."""
+            check = note_seen(c.check, text)
+            return Recomposed(replace(c, check=check, deliver=with_notes(c.deliver, check.seen[-1:])))
+
+        return Proposal("Noted what to mend", "Check", noted)
 
     def choose_painting(self) -> None:
         """Ask for the file."""

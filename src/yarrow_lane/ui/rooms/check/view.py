@@ -64,7 +64,10 @@ def check_view(c: Commission, look: CheckLook, draft: str, now: datetime, hands:
             Fact("Put beside it", clock_text(c.check.at, now)),
             Fact("Since the last pass", "yes" if not older else "no: painted on since", "good" if not older else "wrong"),
         )
-    seen: tuple[Line, ...] = tuple(Note(f"{n}. {text}") for n, text in enumerate(c.check.seen, 1))
+    mended = {line.text for line in c.deliver.last_list if line.done}
+    seen: tuple[Line, ...] = tuple(
+        Note(f"{n}. {text}{', mended' if text in mended else ''}") for n, text in enumerate(c.check.seen, 1)
+    )
     ways = "F mirrors both, then turns them upside down. G shows greys. B blinks between them. + and − zoom."
     sections = (
         Section("The painting", (*painting, Press("Choose a photograph of it…", hands.choose_painting))),

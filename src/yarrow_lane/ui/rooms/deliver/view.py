@@ -18,14 +18,16 @@ from yarrow_lane.deliver.handover import (
     needs_varnish,
     pack_from,
     rest_ends,
+    rested_since,
     step_now,
+    with_notes,
 )
 from yarrow_lane.deliver.standing import earliest_coat
 from yarrow_lane.easel.standing import last_painted, passes_left
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, Field, Line, Meaning, NextAct, Note, Press, Section, Tick
+from yarrow_lane.ui.bench_sheet import BenchSheet, Day, Fact, Field, Line, Meaning, NextAct, Note, Press, Section, Tick
 
 State = Literal["done", "now", "ahead"]
 TO_MEND = "To mend in the last sitting"
@@ -154,6 +156,19 @@ def _sections(c: Commission, studio: Studio, draft: str, now: datetime, hands: H
         ),
         Section("Last list", (*lines, field, Press("Put it on the list", hands.add_to_list))),
     ]
+    known = {line.text for line in c.deliver.last_list}
+    notes = tuple(text for text in c.check.seen if text not in known)
+    if notes:
+        more = Edit(DELIVER, "Took Check's notes into the last list", lambda d: with_notes(d, notes))
+        words = f"Take in {len(notes)} note{'s' * (len(notes) != 1)} from Check"
+        sections[-1] = Section("Last list", (*lines, Press(words, lambda: more), *sections[-1].lines[len(lines) :]))
+    if c.deliver.signed is not None and c.deliver.looked is None:
+        rest = c.deliver.rest_from.date() if c.deliver.rest_from is not None else None
+        day = Day(
+            "Turned to the wall on", rest, now.date(),
+            lambda d: Edit(DELIVER, "Wrote down since when it rests", lambda x: rested_since(x, d, now)), ahead=False,
+        )  # fmt: skip
+        sections.insert(1, Section("The rest", (day,)))
     early = lies_ahead(c.deliver, now)
     if early is not None:
         told = Note(f"On record as done {clock_text(early, now)}, which has not come yet.", "wrong")

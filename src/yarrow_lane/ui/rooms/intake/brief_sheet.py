@@ -2,16 +2,28 @@
 
 from collections.abc import Callable
 from dataclasses import replace
+from datetime import date
 from typing import Any, Protocol
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal, resequence
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.intake.brief import BRIEF, MEDIA, SITTER_KINDS, Brief, Medium, Sitter, add_sitter, change_sitter, with_title
+from yarrow_lane.intake.brief import (
+    BRIEF,
+    MEDIA,
+    SITTER_KINDS,
+    USUAL_HEAD_MM,
+    Brief,
+    Medium,
+    Sitter,
+    add_sitter,
+    change_sitter,
+    with_title,
+)
 from yarrow_lane.intake.consent import consent_wants, sitters_shown
 from yarrow_lane.intake.rights import PERMISSION_WORDS
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.measure.lengths import size_text
+from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.ui.bench_sheet import (
     Day,
     Fact,
@@ -49,7 +61,7 @@ def _sets(name: str, label: str) -> Callable[[Any], Meaning]:
     return edit
 
 
-def brief_sections(c: Commission, studio: Studio, keep_location: bool, hands: Hands) -> tuple[Section, ...]:
+def brief_sections(c: Commission, studio: Studio, today: date, keep_location: bool, hands: Hands) -> tuple[Section, ...]:
     """All fields of the brief, the sitters, and the ledger of rights."""
     b, unit = c.brief, studio.unit
 
@@ -76,7 +88,7 @@ def brief_sections(c: Commission, studio: Studio, keep_location: bool, hands: Ha
                 Field("Client", b.client, _sets("client", "the client")),
                 Field("Client's mail address", b.client_mail, _sets("client_mail", "the mail address"), "for letters; stays on this machine"),
                 Pick("Medium", b.medium, plain_options(MEDIA), other_medium),
-                Day("Promised for", b.promised, _sets("promised", "the promise")),
+                Day("Promised for", b.promised, today, _sets("promised", "the promise")),
                 Field("Asked for", b.wish, _sets("wish", "what is asked for"), "close likeness, leave the collar on…", long=True),
                 *gift,
             ),
@@ -135,8 +147,13 @@ def _sitter_lines(s: Sitter, studio: Studio) -> tuple[Line, ...]:
         lines.append(Tick("A child: a guardian consents", s.child, lambda v: changed(replace(s, child=v))))
     unit = studio.unit
     lines.append(Length("Head, crown to chin", s.head_mm, unit, lambda mm: changed(replace(s, head_mm=mm)), "", True, s.id))
+    usual = USUAL_HEAD_MM.get(s.kind)
+    if not s.head_mm and usual is not None:
+        words = f"Take {length_text(usual, unit)}, a guess for {'an' if s.kind[:1] in 'aeiou' else 'a'} {s.kind}"
+        lines.append(Press(words, lambda: changed(replace(s, head_mm=usual))))
+    front = {"person": "Nose", "bird": "Beak"}.get(s.kind, "Muzzle")
     lines.append(
-        Length("Nose in front of the eyes", s.muzzle_mm, unit, lambda mm: changed(replace(s, muzzle_mm=mm)), "", True, s.id)
+        Length(f"{front} in front of the eyes", s.muzzle_mm, unit, lambda mm: changed(replace(s, muzzle_mm=mm)), "", True, s.id)
     )
     return tuple(lines)
 

@@ -7,10 +7,11 @@ from PySide6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainte
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.intake.photos import Eye
+from yarrow_lane.intake.sides import sitters_own
 from yarrow_lane.ui.paint.photo_tile import cover
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.rooms.intake.eye_area import eye_area
-from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -77,7 +78,7 @@ class EyesRow(QWidget):
         painter = QPainter(self)
         painter.fillRect(self.rect(), QColor(SURROUND))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        painter.setPen(QColor("#ffffff"))
+        painter.setPen(QColor(INK))
         if not any(pairs for _, pairs in self._rows):
             painter.setFont(lettering(17))
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "No eyes yet: take photographs in and mark their eyes.")
@@ -110,13 +111,13 @@ class EyesRow(QWidget):
             if image is not None:
                 painter.drawImage(box, image, cover(box, image))
             elif eye is None:
-                painter.setPen(QColor("#ffffff"))
+                painter.setPen(QColor(INK))
                 painter.setFont(lettering(14))
-                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{which} eye\nnot marked")
+                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{sitters_own(which)} eye\nnot marked")
         if pair.photo_id == self._chosen_id:
             painter.setPen(QPen(QColor(colours().here), 3))
             painter.drawRect(QRectF(place.x() - 3, place.y() - 3, 2 * side + 8, side + 6))
-        painter.setPen(QColor("#ffffff"))
+        painter.setPen(QColor(INK))
         for n, words in enumerate((pair.name, *pair.words)):
             font = lettering(14, "bold" if n == 0 else "normal")
             painter.setFont(font)

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
-from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -38,7 +38,7 @@ class LightDials(QWidget):
         painter = QPainter(self)
         painter.fillRect(self.rect(), QColor(SURROUND))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QColor("#ffffff"))
+        painter.setPen(QColor(INK))
         painter.setFont(lettering(19, "bold"))
         painter.drawText(QRectF(px(20), px(14), self.width() - px(40), px(60)), Qt.TextFlag.TextWordWrap, self._verdict)
         count = max(1, len(self._dials))
@@ -76,7 +76,7 @@ class LightDials(QWidget):
             painter.setPen(QPen(QColor(c.text), 4))
             painter.drawPolyline([QPointF(-px(8), -px(12)), QPointF(0, 0), QPointF(px(8), -px(12))])
             painter.restore()
-        painter.setPen(QColor("#ffffff"))
+        painter.setPen(QColor(INK))
         flags = Qt.AlignmentFlag.AlignHCenter | Qt.TextFlag.TextWordWrap
         box = QRectF(centre.x() - step / 2 + px(6), centre.y() + radius + px(10), step - px(12), px(22))
         painter.setFont(lettering(15, "bold"))

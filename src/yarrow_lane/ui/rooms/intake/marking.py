@@ -21,6 +21,7 @@ from yarrow_lane.intake.photos import (
     nudge_eye,
     nudge_landmark,
 )
+from yarrow_lane.intake.sides import sitters_own
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.progress import Progress
@@ -109,12 +110,12 @@ class Marking:
     def _mark_eye(self, centre: Point, radius: float) -> None:
         side = _SIDES[self._page.look.mark]
         eye, photo_id = Eye(side, *centre, radius), self._page.chosen_id
-        if self._edit(f"Marked the {side} eye", lambda i: mark_eye(i, photo_id, eye)):
+        if self._edit(f"Marked the {sitters_own(side)} eye", lambda i: mark_eye(i, photo_id, eye)):
             self._next_mark()
 
     def _mark_point(self, at: Point) -> None:
         point, photo_id = Landmark(self._page.look.mark, *at), self._page.chosen_id
-        if self._edit(f"Marked the {point.name}", lambda i: mark_landmark(i, photo_id, point)):
+        if self._edit(f"Marked the {sitters_own(point.name)}", lambda i: mark_landmark(i, photo_id, point)):
             self._next_mark()
 
     def _next_mark(self) -> None:
@@ -138,9 +139,9 @@ class Marking:
         join = f"nudge {photo_id} {mark}"
         if mark in _SIDES:
             side = _SIDES[mark]
-            self._edit(f"Nudged the {mark} eye", lambda i: nudge_eye(i, photo_id, side, dx, dy, grow), join)
+            self._edit(f"Nudged the {sitters_own(mark)} eye", lambda i: nudge_eye(i, photo_id, side, dx, dy, grow), join)
         elif step is not None:
-            self._edit(f"Nudged the {mark}", lambda i: nudge_landmark(i, photo_id, mark, dx, dy), join)
+            self._edit(f"Nudged the {sitters_own(mark)}", lambda i: nudge_landmark(i, photo_id, mark, dx, dy), join)
         return True
 
     def suggest(self) -> None:

@@ -7,6 +7,7 @@ from yarrow_lane.intake.evidence import Evidence, near_eye
 from yarrow_lane.intake.landmarks import head_length_px
 from yarrow_lane.intake.noise import eye_rect
 from yarrow_lane.intake.photos import Photo
+from yarrow_lane.intake.sides import sitters_own
 from yarrow_lane.measure.lengths import THIN_SPACE
 from yarrow_lane.ui.kit.overlays import Arrow, Box, Cross, Outline, Overlay, Ring, Words
 
@@ -16,7 +17,7 @@ def marks_on(photo: Photo, evidence: Evidence | None, mark: str) -> tuple[Overla
     found: list[Overlay] = []
     for eye in photo.eyes:
         at, ink = (eye.x, eye.y), "light" if eye.side == mark else "faint"
-        words = f"{eye.side} {eye.across_px:.0f}{THIN_SPACE}px"
+        words = f"{sitters_own(eye.side)} {eye.across_px:.0f}{THIN_SPACE}px"
         # The words stand away from the other eye.
         side = "left" if eye.side == "left" else "right"
         found += [Ring(at, eye.radius_px, ink), Words(at, words, side, clear_of=eye.radius_px)]  # type: ignore[arg-type]
@@ -35,9 +36,9 @@ def marks_on(photo: Photo, evidence: Evidence | None, mark: str) -> tuple[Overla
         found += [Box(rect, weight=1.2, line="dashes"), label]
     if evidence is not None:
         for glint in evidence.glints:
-            found.append(Ring((glint.x, glint.y), radius_px=5, ink="here", weight=1.6))
+            found.append(Ring((glint.x, glint.y), radius_px=5, ink="light", weight=1.6))
     for point in photo.landmarks:
-        found += [Cross((point.x, point.y)), Words((point.x, point.y), point.name, shift=(5, -9))]
+        found += [Cross((point.x, point.y)), Words((point.x, point.y), sitters_own(point.name), shift=(5, -9))]
     if near is not None and evidence is not None and evidence.light.degrees is not None:
         found.append(_light(photo, evidence, near.radius_px))
     return tuple(found)

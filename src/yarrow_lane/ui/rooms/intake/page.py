@@ -94,7 +94,7 @@ class IntakePage(RoomPage):
         c = self.commission
         evidence = self.workroom.judging.evidence(c.intake.photos)
         odd = self.workroom.arrivals.odd.get(c.id, ())
-        view = intake_view(c, self.studio, self.look, evidence, odd, self, self._act(self.standing()))
+        view = intake_view(c, self.studio, self.look, evidence, odd, self.workroom.now.date(), self, self._act(self.standing()))
         self.view = view
         mode = self.look.mode if view.chosen or self.look.mode == "letter" else "all"
         self.look = replace(self.look, chosen_id=view.chosen.id if view.chosen else "", mode=mode)

@@ -10,7 +10,7 @@ from yarrow_lane.ui.paint.photo_tile import TilePaint, paint_tile
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.rooms.intake.eye_area import eye_area
 from yarrow_lane.ui.rooms.intake.view import Tile
-from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -64,7 +64,7 @@ class PhotoGrid(QWidget):
         painter.fillRect(self.rect(), QColor(SURROUND))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         if not self._tiles:
-            painter.setPen(QColor("#ffffff"))
+            painter.setPen(QColor(INK))
             painter.setFont(lettering(17))
             words = "Drop the client's photographs here.\nJPEG, PNG, TIFF, WebP or HEIC, as many as there are."
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, words)

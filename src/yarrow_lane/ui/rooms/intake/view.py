@@ -2,12 +2,15 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from datetime import date
 from typing import Any, Protocol
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal, take_photo_away
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose.detail import carried_px_per_mm
+from yarrow_lane.intake.brief import Brief
+from yarrow_lane.intake.consent import sitters_shown
 from yarrow_lane.intake.detail import FULL, IRIS_WORKABLE_PX, about, iris_detail, iris_words, shows_more
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.landmarks import TEMPLATES
@@ -28,10 +31,12 @@ from yarrow_lane.intake.photos import (
 from yarrow_lane.intake.ranking import Ranked, rank
 from yarrow_lane.intake.request import what_is_missing
 from yarrow_lane.intake.rights import CONSENTS, PERMISSION_WORDS
+from yarrow_lane.intake.sides import SIDES_NOTE, sitters_own
 from yarrow_lane.intake.suggestions import can_suggest
 from yarrow_lane.lane.happening import LetterSent, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import MONTHS
+from yarrow_lane.standins.outbox import recipient
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,
@@ -132,7 +137,8 @@ def marks_for(c: Commission, p: Photo) -> tuple[str, ...]:
 
 
 def intake_view(
-    c: Commission, studio: Studio, look: Look, evidence: Mapping[str, Evidence], odd: tuple[str, ...], hands: Hands, act: NextAct
+    c: Commission, studio: Studio, look: Look, evidence: Mapping[str, Evidence], odd: tuple[str, ...], today: date, hands: Hands,
+    act: NextAct,
 ) -> IntakeView:  # fmt: skip
     """Work the room out from what is on record and what is measured so far; `odd` are sentences about the last batches."""
     photos, ranked, shots = in_order(c, evidence)
@@ -142,7 +148,7 @@ def intake_view(
         foremost.setdefault(shots[p.id], p)
     tiles = tuple(_tile(c, p, ranked[p.id], evidence.get(p.id), foremost[shots[p.id]]) for p in photos)
     if look.bench == "brief":
-        bench = BenchSheet(brief_sections(c, studio, look.keep_location, hands), act)
+        bench = BenchSheet(brief_sections(c, studio, today, look.keep_location, hands), act)
     elif look.mode == "letter":
         bench = _letter_bench(c, evidence, hands)
     else:
@@ -224,7 +230,7 @@ def _photo_sections(
     kept.append(Press("Save the contact sheet (PDF)…", hands.save_contact_sheet))
     sections.append(Section("All photographs", tuple(kept)))
     away = Proposal(f"Took {p.name} away", "Intake", lambda now: take_photo_away(now, p.id))
-    sections.append(Section("Rights", (*_rights_lines(p), Press("Take this photograph away", lambda: away))))
+    sections.append(Section("Rights", (*_rights_lines(p, c.brief), Press("Take this photograph away", lambda: away))))
     return [*sections, *_odd_section(odd, hands)]
 
 
@@ -274,13 +280,15 @@ def _taken_words(p: Photo) -> str:
 
 def _mark_lines(c: Commission, p: Photo, look: Look, hands: Hands) -> tuple[Line, ...]:
     done = {e.side for e in p.eyes} | {m.name for m in p.landmarks}
-    names = tuple((m, f"{m}{' eye' if m in ('left', 'right') else ''}{' ✓' if m in done else ''}") for m in marks_for(c, p))
+    names = tuple(
+        (m, f"{sitters_own(m)}{' eye' if m in ('left', 'right') else ''}{' ✓' if m in done else ''}") for m in marks_for(c, p)
+    )
     hint = "Drag from rim to rim of the iris; arrows move it by a pixel, [ and ] change its size."
     if look.mark not in ("left", "right"):
         hint = "Click the point itself, arrows move it by a pixel; the next one follows."
     lines: list[Line] = [
         Pick("Mark the", look.mark, names, lambda v: hands.set_look(replace(look, mark=v))),
-        Note(hint),
+        Note(f"{hint} {SIDES_NOTE}"),
     ]
     sitter = sitter_of(c, p)
     if sitter is not None and can_suggest(sitter.kind):
@@ -317,16 +325,20 @@ def _eye_lines(p: Photo, e: Evidence | None) -> tuple[Line, ...]:
         eye = p.eye(side)
         detail = _resolved(eye.across_px, e) if eye is not None else None
         if eye is None or detail is None:
-            lines.append(Fact(f"Iris across, {side}", "not marked"))
+            lines.append(Fact(f"Iris across, {sitters_own(side)}", "not marked"))
             continue
         resolves = f", detail of {about(detail)}" if e is not None and e.eye_share < FULL else ""
         lines.append(
-            Fact(f"Iris across, {side}", f"{eye.across_px:.0f}\u202fpx{resolves}, {iris_words(detail)}", iris_mood(detail))
+            Fact(
+                f"Iris across, {sitters_own(side)}",
+                f"{eye.across_px:.0f}\u202fpx{resolves}, {iris_words(detail)}",
+                iris_mood(detail),
+            )
         )
     return tuple(lines)
 
 
-def _rights_lines(p: Photo) -> tuple[Line, ...]:
+def _rights_lines(p: Photo, brief: Brief) -> tuple[Line, ...]:
     def sets(name: str) -> Callable[[Any], Meaning]:
         def edit(value: Any) -> Meaning:
             changed: dict[str, Any] = {name: value}
@@ -340,8 +352,9 @@ def _rights_lines(p: Photo) -> tuple[Line, ...]:
     lines: list[Line] = [
         Pick("Permission", r.permission, tuple(PERMISSION_WORDS.items()), sets("permission")),
         Field("Taken by", r.taken_by, sets("taken_by"), "who pressed the shutter", about=p.id),
-        Pick("Consent of who is shown", r.consent, plain_options(CONSENTS), sets("consent")),
     ]
+    if any(s.kind == "person" for s in sitters_shown(p, brief)):
+        lines.append(Pick("Consent of who is shown", r.consent, plain_options(CONSENTS), sets("consent")))
     if r.permission == "licence":
         lines.insert(1, Field("Licence, its text", r.licence, sets("licence"), "the words of the licence", True, p.id))
     return tuple(lines)
@@ -354,12 +367,25 @@ def _letter_bench(c: Commission, evidence: Mapping[str, Evidence], hands: Hands)
     if c.brief.contact_warning:
         sections.append(Section("Careful", (Note(c.brief.contact_warning + ".", "wrong"),)))
     sent = [
-        Fact(f"Letter {r.number}, {r.at.day}\u202f{MONTHS[r.at.month - 1]}", f"{n} came back" if n else "no answer yet")
+        Fact(
+            f"Letter {r.number}, {r.at.day}\u202f{MONTHS[r.at.month - 1]}",
+            f"{n} came back" if n else "no answer yet" if r.asked_for else "it asked for nothing",
+        )
         for r in of_kind(c.log, LetterSent)
         for n in [sum(p.answers == r.number for p in c.intake.photos)]
     ]
     if sent:
         sections.append(Section("Sent", tuple(sent)))
+    unaddressed = (
+        recipient(c.brief.client_mail).unused if c.brief.client_mail.strip() else "no mail address is written in the brief"
+    )
+    if unaddressed:
+        sections.append(
+            Section(
+                "Without an addressee",
+                (Note(f"{unaddressed[:1].upper()}{unaddressed[1:]}: the mail file names nobody.", "wrong"),),
+            )
+        )
     note = Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine.")
     sections.append(Section("The letter", (note, Press("Write it anew", hands.draft_letter))))
     act = NextAct("Put it in the outbox", "as .eml, for any mail program", hands.send_letter)

@@ -4,9 +4,11 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QSplitter, QVBoxLayout
 
+from yarrow_lane.commission.eyes import with_eyes
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.layers.regions import LAYERS, Kind, Layers, Region, add_region, region_at
+from yarrow_lane.layers.regions import LAYERS, Kind, Layers, LayersTrouble, Region, add_region, region_at
+from yarrow_lane.layers.usual import likely_next
 from yarrow_lane.measure.plane import Point, Polygon, Rect, polygon_bounds
 from yarrow_lane.palette.wells import patch_colour
 from yarrow_lane.ui.bench_sheet import Meaning, NextAct
@@ -16,7 +18,7 @@ from yarrow_lane.ui.kit.tools import OutlineTool, PointsTool
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.layers.passes_chart import PassesChart
-from yarrow_lane.ui.rooms.layers.view import LayersView, layers_view, region_at_glance
+from yarrow_lane.ui.rooms.layers.view import Drawing, LayersView, layers_view, region_at_glance
 from yarrow_lane.ui.workroom import Workroom
 
 Tints = dict[int, tuple[int, int, int]]
@@ -31,6 +33,7 @@ class LayersPage(RoomPage):
         super().__init__(workroom)
         self.pass_id, self.region_id = "", 0
         self.kind: Kind = "background"
+        self._kinds: dict[str, Kind] = {}  # chosen by hand, by commission: it stays over doors
         self.reference = PictureView("The crop with its regions")
         self.outline = OutlineTool(self._close, self.refresh)
         self.pointer = PointsTool(lambda _: None, self._clicked)
@@ -53,8 +56,8 @@ class LayersPage(RoomPage):
 
     def opened(self) -> None:
         self.pass_id, self.region_id = "", 0
-        self.kind = "background" if not self.commission.layers.regions else "fur"
-        self.outline.corners = None
+        self.kind = self._kinds.get(self.commission_id) or likely_next(self.commission.layers, self.commission.brief)
+        self.outline.corners, self.outline.shut = None, False
 
     def refresh(self) -> None:
         c = self.commission
@@ -63,10 +66,13 @@ class LayersPage(RoomPage):
         self.reference.tool = self.outline if drawing else self.pointer
         self.pointer.area = c.compose.canvas
         act = self.next_act(self._begin_or_go)
-        if drawing:
-            act = NextAct(f"Close the {self.kind} region", "after at least three corners", self._close_now)
+        state: Drawing = "asked" if self.outline.shut else "drawing" if drawing else ""
+        if self.outline.shut:
+            act = NextAct(f"Keep it as {self.kind}", "Esc goes on drawing", self._keep)
+        elif drawing:
+            act = NextAct("Close the outline", "after at least three corners", self._close_now)
         view = layers_view(
-            c, self.studio, self.pass_id, self.region_id, self.kind, drawing, self.workroom.now, self, act
+            c, self.studio, self.pass_id, self.region_id, self.kind, state, self.workroom.now, self, act
         )  # fmt: skip
         self.view = view
         self._show_regions()
@@ -114,22 +120,54 @@ class LayersPage(RoomPage):
     # --- drawing
 
     def _close(self, corners: Polygon) -> None:
+        """The outline is closed: what it is is asked. With too few corners they stay to be gone on with."""
+        if len(corners) < 3:
+            few = ("no corner", "one corner", "two corners")[len(corners)]
+            words = "click on the crop for more, they stay; Esc gives them up"
+            self.workroom.report(LayersTrouble("The outline was not closed", f"it has {few} yet", words))
+            return
+        self.outline.shut = True
+        self.refresh()
+
+    def _close_now(self) -> Meaning:
+        self.outline.close()
+        return None
+
+    def _keep(self) -> Meaning:
+        self._add(self.outline.corners or ())
+        return None
+
+    def _add(self, corners: Polygon) -> None:
         kind, canvas = self.kind, self.commission.compose.canvas
         number = self.commission.layers.next_id
         edit = Edit(LAYERS, f"Drew a {kind} region", lambda x: add_region(x, kind, corners, canvas))
         if self.hand(lambda: edit) is None:
-            self.kind = "fur" if kind == "background" else kind
+            self.outline.give_up()
+            self._likely_again()
             self.select_region(number)
+        else:
+            self.outline.shut = False
+            self.refresh()
 
-    def _close_now(self) -> Meaning:
-        self.outline.close()
+    def _likely_again(self) -> None:
+        """After a region the likely one comes next, whatever was chosen for this one."""
+        self._kinds.pop(self.commission_id, None)
+        self.kind = likely_next(self.commission.layers, self.commission.brief)
+
+    def outline_eyes(self) -> Meaning:
+        """A region for each eye that is marked at Intake; the openings are a guess."""
+        layers = with_eyes(self.commission)
+        if self.hand(lambda: Edit(LAYERS, "Outlined the eyes from their marks", lambda _: layers)) is None:
+            self._likely_again()
+            self.refresh()
+            self.workroom.say("The eyes are outlined from their marks, a guess: wipe one out to draw it by hand.", False)
         return None
 
     def begin(self) -> None:
         """Start drawing the next region; a background begins as the whole canvas."""
         self.reference.setFocus(Qt.FocusReason.OtherFocusReason)
         if self.kind == "background" and not any(r.kind == "background" for r in self.commission.layers.regions):
-            self._close(self.commission.compose.canvas.corners)
+            self._add(self.commission.compose.canvas.corners)
             self.workroom.say("The background takes the whole canvas; wipe it out to draw it by hand.", False)
             return
         self.outline.begin()
@@ -144,8 +182,8 @@ class LayersPage(RoomPage):
     # --- hands
 
     def choose_kind(self, kind: Kind) -> None:
-        """What the next region is."""
-        self.kind = kind
+        """What the next region is, or the one just drawn."""
+        self.kind = self._kinds[self.commission_id] = kind
         self.refresh()
 
     def draw_or_give_up(self) -> None:
@@ -153,9 +191,12 @@ class LayersPage(RoomPage):
         self.outline.give_up() if self.outline.drawing else self.begin()
 
     def key(self, event: QKeyEvent) -> bool:
-        if event.key() == Qt.Key.Key_Escape and self.outline.drawing:
+        if event.key() == Qt.Key.Key_Escape and self.outline.shut:
+            self.outline.shut = False
+            self.refresh()
+        elif event.key() == Qt.Key.Key_Escape and self.outline.drawing:
             self.outline.give_up()
-        elif event.key() == Qt.Key.Key_Backspace and self.outline.drawing:
+        elif event.key() == Qt.Key.Key_Backspace and self.outline.drawing and not self.outline.shut:
             self.outline.step_back()
         elif event.text().lower() == "d" and self.commission.compose.framed:
             self.begin()

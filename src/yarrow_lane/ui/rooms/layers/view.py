@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass, replace
 from datetime import datetime
-from typing import Protocol
+from typing import Literal, Protocol
 
 from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.eyes import eyes_to_outline
 from yarrow_lane.commission.recompose import Proposal, resequence
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
@@ -22,6 +23,7 @@ from yarrow_lane.layers.regions import (
     Region,
     School,
     area_cm2,
+    as_kind,
     change_region,
     choose_school,
     lie_of,
@@ -50,12 +52,15 @@ from yarrow_lane.ui.bench_sheet import (
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Words
 from yarrow_lane.ui.words import area_text, drying_text
 
+Drawing = Literal["", "drawing", "asked"]
+
 
 class Hands(Protocol):
     """What the page does for the bench."""
 
     def choose_kind(self, kind: Kind) -> None: ...
     def draw_or_give_up(self) -> None: ...
+    def outline_eyes(self) -> Meaning: ...
 
 
 @dataclass(frozen=True)
@@ -95,7 +100,7 @@ def region_at_glance(region: Region, chosen: bool, scale: float) -> tuple[Overla
 
 
 def layers_view(
-    c: Commission, studio: Studio, pass_id: str, region_id: int, kind: Kind, drawing: bool, now: datetime, hands: Hands,
+    c: Commission, studio: Studio, pass_id: str, region_id: int, kind: Kind, drawing: Drawing, now: datetime, hands: Hands,
     act: NextAct,
 ) -> LayersView:  # fmt: skip
     """Work the room out; a chosen pass outranks a chosen region."""
@@ -106,7 +111,7 @@ def layers_view(
     for p in passes:
         bars.append(Bar(p.id, p.region_id, p.name, begin, p.minutes, p.dry_minutes, c.easel.done(p.id) is not None))
         begin += p.minutes
-    sections: list[Section] = [_drawing_section(kind, drawing, hands)]
+    sections: list[Section] = [_drawing_section(c, kind, drawing, hands)]
     bare = lie_of(c.layers.regions).bare_cm2
     if region is not None:
         sections.append(_region_section(region, bare[region.id], studio.climate))
@@ -153,10 +158,18 @@ def _choices(c: Commission, climate: Climate) -> ChoiceSheet:
     )
 
 
-def _drawing_section(kind: Kind, drawing: bool, hands: Hands) -> Section:
+def _drawing_section(c: Commission, kind: Kind, drawing: Drawing, hands: Hands) -> Section:
+    if drawing == "asked":
+        asks = Note("Enter keeps it, Esc goes on drawing. Its name follows, and can be changed then.")
+        return Section("What did you draw?", (Pick("It is", kind, plain_options(KINDS), hands.choose_kind), asks))
+    marked: tuple[Line, ...] = ()
+    if not drawing and eyes_to_outline(c):
+        marked = (Press("Outline the eyes marked at Intake", hands.outline_eyes),)
     note = "Click its corners on the crop; Enter or a double click closes it, Esc gives it up, Backspace takes one corner back."
     press = Press("Draw a region" if not drawing else "Give this region up", hands.draw_or_give_up)
-    return Section("Regions", (Pick("Next region is", kind, plain_options(KINDS), hands.choose_kind), press, Note(note)))
+    return Section(
+        "Regions", (Pick("Next region is", kind, plain_options(KINDS), hands.choose_kind), press, *marked, Note(note))
+    )
 
 
 def _region_section(r: Region, bare: float, climate: Climate) -> Section:
@@ -165,8 +178,7 @@ def _region_section(r: Region, bare: float, climate: Climate) -> Section:
         return Edit(LAYERS, f"Changed {r.name}", lambda x: change_region(x, changed))
 
     def painted_as(kind: Kind) -> Meaning:
-        changed = replace(r, kind=kind)
-        return _relayered(f"Changed {r.name}", lambda layers: change_region(layers, changed), climate)
+        return _relayered(f"Changed {r.name}", lambda layers: change_region(layers, as_kind(layers, r, kind)), climate)
 
     def wiped() -> Meaning:
         return _relayered(f"Wiped {r.name} out", lambda layers: wipe_region(layers, r.id), climate)

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.measure.colour.munsell_value import value_text
 from yarrow_lane.palette.wells import Well
-from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -43,7 +43,7 @@ class WellsRow(QWidget):
         painter.fillRect(0, self.height() - 1, self.width(), 1, QColor("#757575"))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if not self._wells:
-            painter.setPen(QColor("#ffffff"))
+            painter.setPen(QColor(INK))
             painter.setFont(lettering(16))
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "No colours yet. Click on the crop to take one.")
         for place, well, name in self._places():
@@ -65,7 +65,7 @@ class WellsRow(QWidget):
         lines = ((name, bold), (value_text(well.lab[0]), small), (well.mix or "no mix yet", small))
         for n, (text, font) in enumerate(lines):
             painter.setFont(font)
-            painter.setPen(QColor("#ffffff"))
+            painter.setPen(QColor(INK))
             line = text.replace("\n", " ")
             shown = QFontMetricsF(font).elidedText(line, Qt.TextElideMode.ElideRight, room)
             box = QRectF(place.left() + px(4), centre.y() + radius + px(6) + n * px(19), room, px(19))

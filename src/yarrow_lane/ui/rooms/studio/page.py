@@ -1,6 +1,8 @@
 """The studio page: shelf, weeks ahead and today's acts."""
 
 from collections.abc import Callable
+from contextlib import suppress
+from dataclasses import replace
 from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
@@ -9,12 +11,13 @@ from PySide6.QtWidgets import QFileDialog, QVBoxLayout
 
 from yarrow_lane.commission.studio import Studio, take_off_shelf
 from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.intake.names import proposed_name
 from yarrow_lane.store.copies import copies_in, newest_day
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.studio.papers import calendar_bytes, hours_text
 from yarrow_lane.ui.rooms.studio.settings import Kept
 from yarrow_lane.ui.rooms.studio.shelf import Shelf
-from yarrow_lane.ui.rooms.studio.view import OnBench, StartForm, StudioView, studio_view
+from yarrow_lane.ui.rooms.studio.view import FIND, OnBench, StartForm, StudioView, studio_view
 from yarrow_lane.ui.rooms.studio.weeks import Weeks
 from yarrow_lane.ui.workroom import Workroom
 
@@ -48,7 +51,8 @@ class StudioPage(RoomPage):
         found = standings.outlooks(now)
         view = studio_view(
             self.studio, found, standings.unreadable(), standings.painted_today(now), now, self.selected, self.on_bench, self.form,
-            self._kept() if self.on_bench == "settings" else Kept(), self,
+            self._kept() if self.on_bench == "settings" else Kept(),
+            standings.away(now) if self.on_bench == "away" else ((), ()), self,
         )  # fmt: skip
         self.view = view
         self.shelf.show_canvases(view.shelf, self.selected)
@@ -71,8 +75,6 @@ class StudioPage(RoomPage):
 
     def put_on_bench(self, what: OnBench) -> None:
         """Today, the form of a new commission, or the settings."""
-        if what == "start" and self.on_bench != "start":
-            self.form = StartForm()
         self.on_bench = what
         self.refresh()
         if what == "start":
@@ -82,6 +84,42 @@ class StudioPage(RoomPage):
         self.form = form
         self.refresh()
 
+    def clear_form(self) -> None:
+        """An empty form."""
+        self.fill_form(StartForm())
+        self.bench.point_at("Sitter")
+
+    def take_files(self, paths: list[Path]) -> None:
+        """Photographs dropped on the shelf start a commission: a name is proposed from theirs."""
+        name = next(filter(None, (proposed_name(p.name) for p in paths)), "")
+        self.form = replace(self.form, files=tuple(map(str, paths)), sitter=self.form.sitter or name)
+        self.put_on_bench("start")
+        if name:
+            self.bench.act.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def find_name(self, words: str) -> None:
+        """Choose the first commission with those words in its name or its client's, also among what is put away."""
+        wanted = words.strip().casefold()
+        standings, now = self.desk.standings, self.workroom.now
+        if not wanted:
+            return
+        found = next((s for s in standings.all(now) if wanted in f"{s.title} {s.client}".casefold()), None)
+        if found is not None:
+            self.select(found.id)
+            self.shelf.show_chosen()
+            return
+        away = next((s for s in standings.away(now)[0] if wanted in f"{s.title} {s.client}".casefold()), None)
+        if away is None:
+            self.workroom.say(f"Nobody here is called “{words.strip()}”.", False)
+            return
+        self.put_on_bench("away")
+        self.bench.point_at(f"Bring {away.title} back to the shelf")
+
+    def bring_back(self, commission_id: str) -> None:
+        """What was put away stands on the shelf again."""
+        self.selected = commission_id
+        self.desk.bring_back(commission_id)
+
     def start(self) -> None:
         """A new commission comes to the shelf and opens at Intake."""
         self.bench.store_pending()
@@ -90,8 +128,10 @@ class StudioPage(RoomPage):
             form.sitter, form.kind, form.client, form.medium, self.workroom.now.date(), form.promised, form.wish
         )  # fmt: skip
         self.selected = self.desk.start_commission(brief)
-        self.on_bench = "today"
+        self.on_bench, self.form = "today", StartForm()
         self.workroom.open_door(self.selected, "Intake")
+        if form.files:
+            self.workroom.arrivals.take(self.selected, [Path(f) for f in form.files], 0, False)
 
     def put_away(self) -> None:
         """Take the selected one off the shelf; undo brings it back."""
@@ -138,6 +178,11 @@ class StudioPage(RoomPage):
         self.restore_wanted.emit()
 
     def key(self, event: QKeyEvent) -> bool:
+        if event.text() == "/" and self.view is not None:
+            self.put_on_bench("today")
+            with suppress(KeyError):  # a few are found by looking
+                self.bench.point_at(FIND)
+            return True
         if event.text() == "n" and self.on_bench != "start":
             self.put_on_bench("start")
             return True

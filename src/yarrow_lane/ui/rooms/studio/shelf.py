@@ -8,11 +8,15 @@ from yarrow_lane.tone.three_values import GROUNDS
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.references import References
 from yarrow_lane.ui.rooms.studio.view import ShelfCanvas
-from yarrow_lane.ui.theme.colours import SURROUND
+from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
+_MOST_SCALE = 0.62  # our choice: 40 cm stand 250 px high; one canvas alone does not fill the wall
 _LEAST_SCALE = 0.09  # screen px per mm at which a canvas can still be recognised: our choice
+
+
+_BARS = ((1000.0, "1 m"), (500.0, "50 cm"), (200.0, "20 cm"), (100.0, "10 cm"), (50.0, "5 cm"))
 
 
 class Shelf(QWidget):
@@ -43,7 +47,7 @@ class Shelf(QWidget):
         tallest = max(c.height_mm for c in self._canvases)
         wide = sum(c.width_mm for c in self._canvases)
         gaps = px(34) * (len(self._canvases) - 1) + px(48)
-        return max(_LEAST_SCALE, min(room_h / tallest, (self.width() - gaps) / wide))
+        return max(_LEAST_SCALE, min(px(1000) / 1000 * _MOST_SCALE, room_h / tallest, (self.width() - gaps) / wide))
 
     def places(self) -> list[tuple[ShelfCanvas, QRectF, float]]:
         """Each canvas with its rectangle on the screen and the width its words may take."""
@@ -68,14 +72,15 @@ class Shelf(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), QColor(SURROUND))
-        painter.setPen(QColor("#ffffff"))
+        painter.setPen(QColor(INK))
         painter.setFont(lettering(14))
         places = self.places()
         if places:
             painter.drawText(QPointF(px(20), px(24)), "The shelf, all at one scale")
+            self._paint_scale(painter)
         else:
             painter.setFont(lettering(17))
-            words = "The shelf is empty.\nPress Enter to start a commission."
+            words = "The shelf is empty.\nDrop the client's photographs here: they start a commission.\nOr press Enter to start one by hand."
             painter.drawText(self.rect().adjusted(0, 0, 0, -px(78)), Qt.AlignmentFlag.AlignCenter, words)
         board = self.height() - px(78)
         painter.fillRect(QRectF(0, board, self.width(), px(8)), QColor("#5c5c5c"))
@@ -87,12 +92,23 @@ class Shelf(QWidget):
         self._say_what_is_out_of_sight(painter, places)
         painter.end()
 
+    def _paint_scale(self, painter: QPainter) -> None:
+        """A bar of a round length at the shelf's scale."""
+        length, words = next(((mm, w) for mm, w in _BARS if mm * self._scale() <= px(120)), _BARS[-1])
+        x, y, wide = px(220), px(19), length * self._scale()
+        painter.fillRect(QRectF(x, y, wide, 2), QColor(INK))
+        for end in (x, x + wide - 1):
+            painter.fillRect(QRectF(end, y - px(4), 1.5, px(4) + 2), QColor(INK))
+        painter.setPen(QColor(INK))
+        painter.setFont(lettering(13))
+        painter.drawText(QPointF(x + wide + px(8), y + px(5)), words)
+
     def _say_what_is_out_of_sight(self, painter: QPainter, places: list[tuple[ShelfCanvas, QRectF, float]]) -> None:
         before = sum(rect.right() < 0 for _, rect, _ in places)
         after = sum(rect.left() > self.width() - px(30) for _, rect, _ in places)
         words = " · ".join(w for w in (f"‹ {before} more" if before else "", f"{after} more ›" if after else "") if w)
         painter.setFont(lettering(14, "bold"))
-        painter.setPen(QColor("#ffffff"))
+        painter.setPen(QColor(INK))
         painter.drawText(QRectF(0, px(10), self.width() - px(20), px(20)), Qt.AlignmentFlag.AlignRight, words)
 
     def _paint_canvas(self, painter: QPainter, c: ShelfCanvas, rect: QRectF, room: float) -> None:
@@ -119,7 +135,7 @@ class Shelf(QWidget):
     def _paint_words(self, painter: QPainter, c: ShelfCanvas, rect: QRectF, room: float) -> None:
         y = rect.bottom() + px(12)
         bold, small = lettering(15, "bold"), lettering(13)
-        lines = ((c.title, bold, "#ffffff"), (c.size, small, "#ffffff"), (c.worry or c.words, small, "#ffffff"))
+        lines = ((c.title, bold, INK), (c.size, small, INK), (c.worry or c.words, small, INK))
         for number, (text, font, colour) in enumerate(lines):
             painter.setFont(font)
             painter.setPen(QColor(colour))
@@ -157,7 +173,11 @@ class Shelf(QWidget):
             return
         chosen = self._canvases[(self._index() + step) % len(self._canvases)].commission_id
         self.selected.emit(chosen)
+        self.show_chosen()
+
+    def show_chosen(self) -> None:
+        """Slide the shelf until the chosen canvas is in sight."""
         for canvas, rect, _ in self.places():
-            if canvas.commission_id == chosen and not (rect.left() >= 0 and rect.right() <= self.width()):
+            if canvas.commission_id == self._chosen and not (rect.left() >= 0 and rect.right() <= self.width()):
                 self._slid = max(0.0, self._slid + rect.left() - px(40))
                 self.update()

@@ -6,11 +6,11 @@ from typing import Any, Literal, Protocol
 
 from yarrow_lane.commission.standing import CommissionStanding, Outlook, state_words
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.commission.today import todays_acts
+from yarrow_lane.commission.today import meanwhile, todays_acts
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.desk.standings import Unreadable
 from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS, Medium, SitterKind
-from yarrow_lane.lane.standing import act_detail
+from yarrow_lane.lane.standing import act_detail, can_be_done
 from yarrow_lane.measure.days import day_text, monday_of
 from yarrow_lane.measure.lengths import hours_text, size_text
 from yarrow_lane.ui.bench_sheet import (
@@ -29,11 +29,15 @@ from yarrow_lane.ui.bench_sheet import (
     Switch,
     plain_options,
 )
+from yarrow_lane.ui.rooms.studio.away import away_bench
 from yarrow_lane.ui.rooms.studio.settings import Hands as SettingsHands
 from yarrow_lane.ui.rooms.studio.settings import Kept, settings_sections
 
 WEEKS = 5
-OnBench = Literal["today", "start", "settings"]
+OnBench = Literal["today", "start", "settings", "away"]
+FIND = "Find"
+_FIND_FROM = 12  # our choice: fewer are seen at a glance
+Away = tuple[tuple[CommissionStanding, ...], tuple[Unreadable, ...]]
 _DEEDS = 6  # our choice: what fits above the rest of the bench
 
 
@@ -47,6 +51,7 @@ class StartForm:
     medium: Medium = "acrylic"
     promised: date | None = None
     wish: str = ""
+    files: tuple[str, ...] = ()
 
 
 class Hands(SettingsHands, Protocol):
@@ -54,6 +59,9 @@ class Hands(SettingsHands, Protocol):
 
     def put_on_bench(self, what: OnBench) -> None: ...
     def fill_form(self, form: StartForm) -> None: ...
+    def clear_form(self) -> None: ...
+    def find_name(self, words: str) -> None: ...
+    def bring_back(self, commission_id: str) -> None: ...
     def start(self) -> None: ...
     def open_selected(self) -> None: ...
     def put_away(self) -> None: ...
@@ -110,7 +118,7 @@ class StudioView:
 
 def studio_view(
     studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
-    selected: str, on_bench: OnBench, form: StartForm, kept: Kept, hands: Hands,
+    selected: str, on_bench: OnBench, form: StartForm, kept: Kept, away: Away, hands: Hands,
 ) -> StudioView:  # fmt: skip
     """Work the page out from how every commission stands."""
     worries = sum(bool(o.worry) for o in found) + len(unreadable)
@@ -119,7 +127,7 @@ def studio_view(
     climate = studio.climate
     return StudioView(
         heading=studio.name,
-        under=("all promises hold" if not worries else f"{worries} need{'s' * (worries == 1)} a look") if many else "",
+        under=f"{worries} need{'s' * (worries == 1)} a look" if worries else _promises(found),
         worried=bool(worries),
         count=f"{count} · {climate.celsius:.0f}\u202f°C, {climate.humidity:.0f}\u202f% at the easel",
         shelf=(*(_canvas(o, studio, now) for o in found), *(_unreadable(u) for u in unreadable)),
@@ -127,13 +135,21 @@ def studio_view(
         today=now.date(),
         rows=tuple(_row(o, studio) for o in found if o.standing.delivered is None),
         weekdays=studio.week.weekdays,
-        bench=_bench(studio, found, unreadable, painted_today, now, selected, on_bench, form, kept, hands),
+        bench=_bench(studio, found, unreadable, painted_today, now, selected, on_bench, form, kept, away, hands),
         choices=_choices(on_bench, hands),
     )
 
 
+def _promises(found: tuple[Outlook, ...]) -> str:
+    """All promises hold, when there are any."""
+    open_ = [o for o in found if o.standing.delivered is None]
+    if any(o.standing.promised for o in open_):
+        return "all promises hold"
+    return "nothing is promised" if open_ else ""
+
+
 def _choices(on_bench: OnBench, hands: Hands) -> ChoiceSheet:
-    benches = (("today", "today"), ("start", "a new commission"), ("settings", "the studio"))
+    benches = (("today", "today"), ("start", "a new commission"), ("away", "put away"), ("settings", "the studio"))
     return ChoiceSheet(
         (
             Switch("On the bench", benches, hands.put_on_bench, on_bench),
@@ -171,16 +187,18 @@ def _row(o: Outlook, studio: Studio) -> WeekRow:
 
 def _bench(
     studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
-    selected: str, on_bench: OnBench, form: StartForm, kept: Kept, hands: Hands,
+    selected: str, on_bench: OnBench, form: StartForm, kept: Kept, away: Away, hands: Hands,
 ) -> BenchSheet:  # fmt: skip
+    if on_bench == "away":
+        return away_bench(*away, lambda i: hands.bring_back(i), lambda: hands.put_on_bench("today"))
     if on_bench == "start":
-        return _start_bench(form, hands)
+        return _start_bench(form, now.date(), hands)
     if on_bench == "settings":
         return BenchSheet(
             settings_sections(studio, kept, hands), NextAct("Back to today", "", lambda: hands.put_on_bench("today"))
         )
     if not found and not unreadable:
-        welcome = "Start a commission: who is to be painted, for whom, in what, by when. Then drop the client's photographs on the window."
+        welcome = "Drop the client's photographs on the window: they start a commission. Or start one by hand: who is to be painted, for whom, in what, by when."
         section = Section("An empty studio", (Note(welcome), Press("Show the demo studio instead", hands.want_demo)))
         act = NextAct("Start a commission", "sitter, client, medium, promise date", lambda: hands.put_on_bench("start"))
         return BenchSheet((section,), act)
@@ -199,7 +217,12 @@ def _today_bench(
         )
         for a in acts[:_DEEDS]
     )  # fmt: skip
-    sections = [Section("Today, by the clock", deeds or (Note("Nothing can be begun today: all of it dries or rests."),))]
+    sections: list[Section] = []
+    if len(found) >= _FIND_FROM:
+        sections.append(
+            Section("", (Field(FIND, "", lambda words: hands.find_name(words), "a sitter or client; / comes here"),))
+        )
+    sections.append(Section("Today, by the clock", deeds or (Note("Nothing can be begun today: all of it dries or rests."),)))
     worries = tuple(Fact(o.standing.title, o.worry, "wrong") for o in found if o.worry)
     worries += tuple(Fact(u.title, "cannot be read", "wrong") for u in unreadable)
     if worries:
@@ -214,11 +237,11 @@ def _today_bench(
         return BenchSheet(tuple(sections))
     chosen = next((o for o in found if o.standing.id == selected), found[0])
     s = chosen.standing
-    sections.append(Section(s.title, _chosen_lines(chosen, hands)))
+    sections.append(Section(s.title, _chosen_lines(chosen, found, now, hands)))
     return BenchSheet(tuple(sections), NextAct(f"Open {s.title}", s.act.title if s.act else "delivered", hands.open_selected))
 
 
-def _chosen_lines(o: Outlook, hands: Hands) -> tuple[Line, ...]:
+def _chosen_lines(o: Outlook, found: tuple[Outlook, ...], now: datetime, hands: Hands) -> tuple[Line, ...]:
     s: CommissionStanding = o.standing
     lines: list[Line] = [
         Fact("For", s.client or "not written"),
@@ -230,11 +253,20 @@ def _chosen_lines(o: Outlook, hands: Hands) -> tuple[Line, ...]:
         late = s.promised is not None and o.finish > s.promised
         mood = "plain" if s.promised is None else "wrong" if late else "good"
         lines.append(Fact("Likely ready", day_text(o.finish), mood))  # type: ignore[arg-type]
+        if s.reckoned:
+            lines.append(Note(f"{s.reckoned[:1].upper()}{s.reckoned[1:]}."))
+    waits = s.act is not None and not can_be_done(s.act, now)
+    other = meanwhile([x.standing for x in found], s.id, now) if waits else None
+    if s.act is not None and waits:
+        lines.append(Note(f"{s.act.title}: {act_detail(s.act, now)}."))
+    if other is not None and other.act is not None:
+        lines.append(Note(f"Meanwhile {other.title}: {other.act.title[:1].lower()}{other.act.title[1:]}."))
     lines.append(Press(f"Put {s.title} away", hands.put_away))
+    lines.append(Note("Put away it leaves the shelf and the plan; nothing is lost, and “put away” above brings it back."))
     return tuple(lines)
 
 
-def _start_bench(form: StartForm, hands: Hands) -> BenchSheet:
+def _start_bench(form: StartForm, today: date, hands: Hands) -> BenchSheet:
     def fills(**changed: Any) -> None:
         hands.fill_form(replace(form, **changed))
 
@@ -245,15 +277,19 @@ def _start_bench(form: StartForm, hands: Hands) -> BenchSheet:
             Pick("Is a", form.kind, plain_options(SITTER_KINDS), lambda v: fills(kind=v)),
             Field("Client", form.client, lambda v: fills(client=v), "who asked for it"),
             Pick("Medium", form.medium, plain_options(MEDIA), lambda v: fills(medium=v)),
-            Day("Promised for", form.promised, lambda v: fills(promised=v)),
+            Day("Promised for", form.promised, today, lambda v: fills(promised=v)),
             Field(
                 "Brief, in a sentence or two", form.wish, lambda v: fills(wish=v), "close likeness, leave the collar on…", True
             ),
         ),
     )
-    return BenchSheet(
-        (section,), NextAct("Start the commission", "then drop the client's photographs on the window", hands.start)
-    )
+    count = len(form.files)
+    then = f"with {count} photograph{'s' * (count != 1)}" if count else "then drop the client's photographs on the window"
+    act = NextAct("Start the commission", then, hands.start)
+    if form == StartForm():
+        return BenchSheet((section,), act)
+    note = Note("What is written here stays until it is started or cleared.")
+    return BenchSheet((section, Section("", (note, Press("Clear the form", hands.clear_form)))), act)
 
 
 def days_shown(view: StudioView) -> tuple[date, ...]:

@@ -1,0 +1,60 @@
+"""Before regions are drawn: a usual head on this canvas, so that days are reckoned the same way before and after."""
+
+import math
+
+from yarrow_lane.intake.brief import Brief
+from yarrow_lane.intake.photos import Eye
+from yarrow_lane.layers.regions import Kind, Layers, School, add_region
+from yarrow_lane.measure.plane import Point, Polygon, Rect
+
+# Our choice, after what portraits of one head usually are: the sitter fills half of the canvas, an eye a three-hundredth.
+_SITTER_SHARE, _EYE_SHARE = 0.5, 1 / 300
+_CORNERS = 24
+# From memory: a person's eye opening is about 2.5 irises wide and 0.9 high; an animal's shows little more than the iris.
+_OPENING = {"person": (1.25, 0.45)}
+_OPENING_ANIMAL = (0.58, 0.55)
+
+
+def ellipse(centre: Point, across: float, down: float) -> Polygon:
+    """An outline of half axes `across` and `down`."""
+    turns = (2 * math.pi * n / _CORNERS for n in range(_CORNERS))
+    return tuple((centre[0] + across * math.cos(t), centre[1] + down * math.sin(t)) for t in turns)
+
+
+def sitter_kind(brief: Brief) -> Kind:
+    """What most of the sitter is painted as."""
+    kind = brief.sitters[0].kind if brief.sitters else "other"
+    return "skin" if kind == "person" else "fur"
+
+
+def usual_layers(canvas: Rect, brief: Brief, school: School) -> Layers:
+    """A background, one sitter over half of the canvas whatever their number, and two eyes for each."""
+    layers = add_region(Layers(school=school), "background", canvas.corners, canvas)
+    half = math.sqrt(_SITTER_SHARE / math.pi)
+    layers = add_region(layers, sitter_kind(brief), ellipse(canvas.centre, half * canvas.width, half * canvas.height), canvas)
+    eye = math.sqrt(_EYE_SHARE * canvas.width * canvas.height / math.pi)
+    count = 2 * max(1, len(brief.sitters))
+    for n in range(count):
+        at = canvas.x + canvas.width * (0.3 + 0.4 * (n + 0.5) / count), canvas.y + canvas.height * 0.42
+        layers = add_region(layers, "eye", ellipse(at, eye, eye), canvas)
+    return layers
+
+
+def eye_outline(eye: Eye, kind: str) -> Polygon:
+    """The opening round a marked iris, upright px: a guess by the kind of sitter, to be drawn anew where it does not fit."""
+    wide, high = _OPENING.get(kind, _OPENING_ANIMAL)
+    return ellipse((eye.x, eye.y), wide * eye.across_px, high * eye.across_px)
+
+
+def likely_next(layers: Layers, brief: Brief) -> Kind:
+    """What is drawn next as a rule: the background, the sitter, then eyes, nose and mouth; after these nothing is usual."""
+    people = sum(s.kind == "person" for s in brief.sitters)
+    animals = len(brief.sitters) - people
+    wanted: list[tuple[Kind, int]] = [("background", 1)]
+    wanted += [("skin", people), ("hair", people)] if people else []
+    wanted += [("fur", animals)] if animals else []
+    wanted += [("eye", 2 * len(brief.sitters)), ("nose", animals), ("mouth", people)]
+    for kind, count in wanted:
+        if sum(r.kind == kind for r in layers.regions) < count:
+            return kind
+    return "other"
