@@ -20,6 +20,11 @@ MINUTES_EACH = 1.5  # our choice, first guess of the pace
 MINUTES_RULING = 15.0  # our choice
 
 
+def whole_counts(width_mm: float, height_mm: float) -> tuple[int, ...]:
+    """Counts across the short side for which every square is whole; often none for a canvas measured in odd inches."""
+    return tuple(n for n in range(FEWEST, MOST + 1) if Squares(width_mm, height_mm, n).whole)
+
+
 class SquaresTrouble(Trouble):
     """A count of squares that cannot be."""
 
@@ -59,6 +64,12 @@ class Squares:
     @property
     def rows(self) -> int:
         return _whole(self.height_mm / self.side_mm)
+
+    @property
+    def whole(self) -> bool:
+        """Whether no square is cut by the canvas's edge; half a millimetre is less than canvases differ by [our choice]."""
+        long = max(self.width_mm, self.height_mm)
+        return abs(long - round(long / self.side_mm) * self.side_mm) < 0.5
 
     def lines_across(self) -> tuple[float, ...]:
         """Where the upright lines are ruled, mm from the left edge, the edges left out."""

@@ -111,7 +111,7 @@ def test_the_planned_size_is_judged_on_the_crop_when_it_is_laid_on_this_photogra
 
 def test_marks_stand_where_they_were_measured():
     marks = (Landmark("crown", 1000, 500), Landmark("chin", 1000, 1500))
-    shown = marks_on(replace(LEAD, landmarks=marks), replace(PLAIN, light=SURE), "left")
+    shown = marks_on(replace(LEAD, landmarks=marks), replace(PLAIN, light=SURE), "left", None)
     words = {o.text: o.at for o in shown if isinstance(o, Words)}
     (box,) = [o for o in shown if isinstance(o, Box)]
     assert box.rect.centre == (900, 900) and words["detail 120\u202fpx"] == (box.rect.x, box.rect.bottom)
@@ -122,7 +122,7 @@ def test_marks_stand_where_they_were_measured():
     assert arrow.reach > 250 + 60, "outside both eyes"
     rings = {(o.centre, o.radius): o.ink for o in shown if isinstance(o, Ring) and o.radius}
     assert rings == {((900, 900), 60): "light", ((1400, 900), 58): "faint"}
-    assert marks_on(replace(LEAD, eyes=()), None, "chin") == ()
+    assert marks_on(replace(LEAD, eyes=()), None, "chin", None) == ()
 
 
 def test_leads_get_the_template_of_their_sitter():

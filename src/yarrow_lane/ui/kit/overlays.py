@@ -55,6 +55,7 @@ class Ring:
     weight: float = 2.0
     fill: Colour | None = None
     radius_px: float = 0.0
+    line: Line = "solid"
 
 
 @dataclass(frozen=True)

@@ -2,6 +2,8 @@
 
 from collections.abc import Callable
 
+from PySide6.QtWidgets import QBoxLayout
+
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.ui.kit.picture_view import PictureView
@@ -37,3 +39,9 @@ def show_reference(
             ready(shown)
 
     references.want(compose, asker, arrived)
+
+
+def beside_or_above(compose: Compose) -> QBoxLayout.Direction:
+    """Two pictures of a lying canvas stand above each other, else beside: both are then as large as they go."""
+    lies = compose.sized and compose.width_mm > compose.height_mm
+    return QBoxLayout.Direction.TopToBottom if lies else QBoxLayout.Direction.LeftToRight

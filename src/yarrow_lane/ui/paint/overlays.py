@@ -131,7 +131,7 @@ def _ring(painter: QPainter, o: Ring, place: Place) -> None:
     at, radius = place.to_screen(o.centre), o.radius_px or o.radius * place.scale
     if o.fill is not None:
         painter.setBrush(QColor(*o.fill))
-    for pen in two_pens(o.ink, o.weight):
+    for pen in two_pens(o.ink, o.weight, o.line):
         painter.setPen(pen)
         painter.drawEllipse(at, radius, radius)
 

@@ -19,7 +19,7 @@ from yarrow_lane.ui.bench_sheet import Meaning
 from yarrow_lane.ui.file_words import ENDINGS
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.picture_view import PictureView
-from yarrow_lane.ui.kit.reference_view import show_reference
+from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.check.view import FLIPS, CheckLook, check_view
@@ -41,7 +41,7 @@ class CheckPage(RoomPage):
         self.frame = Frame()
         self.reference, self.painting = PictureView("The crop", self.frame), PictureView("The painting", self.frame)
         self.picture = self.reference
-        row = QHBoxLayout(self.table)
+        self._pair = row = QHBoxLayout(self.table)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
         row.addWidget(self.reference, 1)
@@ -61,6 +61,7 @@ class CheckPage(RoomPage):
         c = self.commission
         view = check_view(c, self.look, self.draft, self.workroom.now, self, self.next_act(self._choose))
         show_reference(self.reference, self.workroom.references, c.compose, self)
+        self._pair.setDirection(beside_or_above(c.compose))
         self._show_painting()
         both = not self.look.blink
         self.reference.setVisible(both or not self._painting_shows)

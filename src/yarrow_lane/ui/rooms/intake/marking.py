@@ -9,7 +9,9 @@ from PySide6.QtGui import QImage, QKeyEvent
 
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.intake.evidence import Evidence
+from yarrow_lane.intake.iris_rim import change_words, snapped
 from yarrow_lane.intake.landmarks import Landmark
+from yarrow_lane.intake.partner import lone_eye, partner_of
 from yarrow_lane.intake.photos import (
     INTAKE,
     Eye,
@@ -31,7 +33,7 @@ from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.intake.evidence_lines import sitter_of
 from yarrow_lane.ui.rooms.intake.marks import marks_on
 from yarrow_lane.ui.rooms.intake.overlays import overlay_of
-from yarrow_lane.ui.rooms.intake.view import Look, marks_for
+from yarrow_lane.ui.rooms.intake.view import Look, marks_for, partner_on
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.intake.page import IntakePage
@@ -52,6 +54,7 @@ class Marking:
         self._shown_id = ""
         self._shown: Shown | None = None
         self._laid = ("", "")
+        self._asked: tuple[str, Eye] | None = None  # for which photograph and marked eye the other was looked for
 
     def forget(self) -> None:
         """Another commission came in."""
@@ -62,7 +65,8 @@ class Marking:
         size = (photo.width_px, photo.height_px)
         self.picture.tool = self._ring if look.mark in _SIDES else self._point
         self._point.area = Rect(0, 0, *size)
-        self.picture.show_overlays(*marks_on(photo, evidence, look.mark))
+        self._look_for_partner(photo)
+        self.picture.show_overlays(*marks_on(photo, evidence, look.mark, partner_on(photo, look)))
         if photo.id != self._shown_id:
             self._shown_id, self._shown = photo.id, None
             self.picture.waiting = f"Reading {photo.name}…"
@@ -73,10 +77,53 @@ class Marking:
                 self._shown = shown
                 self.picture.show_levels(shown.levels, size)
                 self._lay(photo, self._page.look.overlay)
+                self._look_for_partner(photo)
 
         if self._shown is None or not self._shown.whole:
             self._page.workroom.pictures.photo(photo.id, photo.name, self._page, ready)
         self._lay(photo, look.overlay)
+
+    def _look_for_partner(self, photo: Photo) -> None:
+        """Once one eye is marked, look for the other; what is found is shown as a guess."""
+        shown, marked = self._shown, lone_eye(photo)
+        if shown is None or not shown.whole or marked is None or self._asked == (photo.id, marked):
+            return
+        self._asked = wanted = (photo.id, marked)
+        page = self._page
+
+        def make(_: Progress) -> tuple[Eye, ...]:
+            found = partner_of(shown.picture, marked)
+            return () if found is None else (found,)
+
+        def ready(found: tuple[Eye, ...]) -> None:
+            if self._asked == wanted and found:
+                page.look = replace(page.look, partner=(photo.id, found[0]))
+                page.refresh()
+
+        key = Key("partner", (photo.id,), (marked.side, marked.x, marked.y, marked.radius_px))
+        page.workroom.derived.want(key, page, Making(make, len), ready)
+
+    def take_partner(self) -> None:
+        """The guess of the other eye becomes its mark."""
+        photo = self._page.commission.intake.photo(self._page.chosen_id)
+        guess = partner_on(photo, self._page.look)
+        if guess is not None and self._edit(
+            f"Took the guess of the {sitters_own(guess.side)} eye", lambda i: mark_eye(i, photo.id, guess)
+        ):
+            self._page.workroom.say("Look closely: is the ring on the iris? R sets it to the rim, arrows move it.", False)
+
+    def snap(self) -> None:
+        """The marked iris set to its rim, where one is clear; what it changed is said."""
+        photo = self._page.commission.intake.photo(self._page.chosen_id)
+        mark, shown = self._page.look.mark, self._shown
+        eye = photo.eye(_SIDES[mark]) if mark in _SIDES else None
+        if eye is None or shown is None or not shown.whole:
+            return
+        after = snapped(shown.picture, eye)
+        if after is None:
+            self._page.workroom.say("No clear rim was found there; the ring stays as it was.", False)
+        elif self._edit(f"Set the {sitters_own(mark)} eye to its rim", lambda i: mark_eye(i, photo.id, after)):
+            self._page.workroom.say(f"A guess, look closely: {change_words(eye, after)}. Ctrl+Z takes it back.", False)
 
     def _lay(self, photo: Photo, kind: str) -> None:
         """Lay what is cut off, or where the cast is read, over the photograph."""
@@ -130,6 +177,12 @@ class Marking:
 
     def key(self, event: QKeyEvent) -> bool:
         """Arrows nudge what is being marked by a pixel, [ and ] change the size of an iris."""
+        if event.text().lower() == "p" and self._page.look.partner is not None:
+            self.take_partner()
+            return True
+        if event.text().lower() == "r":
+            self.snap()
+            return True
         step, grow = _ARROWS.get(Qt.Key(event.key())), _GROWTH.get(event.text(), 0.0)
         if step is None and not grow:
             return False

@@ -6,15 +6,22 @@ from yarrow_lane.intake.detail import about, iris_detail
 from yarrow_lane.intake.evidence import Evidence, near_eye
 from yarrow_lane.intake.landmarks import head_length_px
 from yarrow_lane.intake.noise import eye_rect
-from yarrow_lane.intake.photos import Photo
+from yarrow_lane.intake.photos import Eye, Photo
 from yarrow_lane.intake.sides import sitters_own
 from yarrow_lane.measure.lengths import THIN_SPACE
 from yarrow_lane.ui.kit.overlays import Arrow, Box, Cross, Outline, Overlay, Ring, Words
 
 
-def marks_on(photo: Photo, evidence: Evidence | None, mark: str) -> tuple[Overlay, ...]:
-    """Where iris, lids, glints, light and head were measured; `mark` is what the painter marks now."""
+def marks_on(photo: Photo, evidence: Evidence | None, mark: str, guess: Eye | None) -> tuple[Overlay, ...]:
+    """Where iris, lids, glints, light and head were measured; `mark` is what is marked now, `guess` a guess of the other eye."""
     found: list[Overlay] = []
+    if guess is not None:
+        words = f"{sitters_own(guess.side)} eye? P takes it"
+        aside = "left" if guess.side == "left" else "right"
+        found += [
+            Ring((guess.x, guess.y), guess.radius_px, line="dashes"),
+            Words((guess.x, guess.y), words, aside, clear_of=guess.radius_px),  # type: ignore[arg-type]
+        ]
     for eye in photo.eyes:
         at, ink = (eye.x, eye.y), "light" if eye.side == mark else "faint"
         words = f"{sitters_own(eye.side)} {eye.across_px:.0f}{THIN_SPACE}px"

@@ -149,6 +149,12 @@ class IntakePage(RoomPage):
     def suggest(self) -> None:
         self.marking.suggest()
 
+    def take_partner(self) -> None:
+        self.marking.take_partner()
+
+    def snap(self) -> None:
+        self.marking.snap()
+
     def keep_location(self, keep: bool) -> None:
         self.look = replace(self.look, keep_location=keep)
         self.refresh()

@@ -14,6 +14,7 @@ from yarrow_lane.intake.consent import sitters_shown
 from yarrow_lane.intake.detail import FULL, IRIS_WORKABLE_PX, about, iris_detail, iris_words, shows_more
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.landmarks import TEMPLATES
+from yarrow_lane.intake.partner import lone_eye
 from yarrow_lane.intake.photos import (
     INTAKE,
     USES,
@@ -78,6 +79,7 @@ class Look:
     bench: str = "photo"
     overlay: str = ""
     keep_location: bool = False
+    partner: tuple[str, Eye] | None = None  # a guess of the other eye, and the photograph it is on
 
 
 @dataclass(frozen=True)
@@ -112,6 +114,8 @@ class Hands(Protocol):
     def choose_files(self) -> None: ...
     def forget_odd(self) -> None: ...
     def suggest(self) -> None: ...
+    def take_partner(self) -> None: ...
+    def snap(self) -> None: ...
     def save_contact_sheet(self) -> None: ...
     def draft_letter(self) -> None: ...
     def send_letter(self) -> None: ...
@@ -278,18 +282,31 @@ def _taken_words(p: Photo) -> str:
     return " · ".join(words)
 
 
+def partner_on(p: Photo, look: Look) -> Eye | None:
+    """The guess of the other eye, while one eye alone is marked on that photograph."""
+    if look.partner is None or look.partner[0] != p.id or lone_eye(p) is None:
+        return None
+    return look.partner[1] if p.eye(look.partner[1].side) is None else None
+
+
 def _mark_lines(c: Commission, p: Photo, look: Look, hands: Hands) -> tuple[Line, ...]:
     done = {e.side for e in p.eyes} | {m.name for m in p.landmarks}
     names = tuple(
         (m, f"{sitters_own(m)}{' eye' if m in ('left', 'right') else ''}{' ✓' if m in done else ''}") for m in marks_for(c, p)
     )
-    hint = "Drag from rim to rim of the iris; arrows move it by a pixel, [ and ] change its size."
+    hint = "Drag from rim to rim across the whole iris, also where a lid covers it; arrows move it by a pixel, [ and ] change its size."
     if look.mark not in ("left", "right"):
         hint = "Click the point itself, arrows move it by a pixel; the next one follows."
     lines: list[Line] = [
         Pick("Mark the", look.mark, names, lambda v: hands.set_look(replace(look, mark=v))),
         Note(f"{hint} {SIDES_NOTE}"),
     ]
+    guess = partner_on(p, look)
+    if guess is not None:
+        lines.append(Press(f"P: take the dashed ring as the {sitters_own(guess.side)} eye", hands.take_partner))
+        lines.append(Note("The dashed ring is a guess of the other eye; about one in five is wrong."))
+    if look.mark in ("left", "right") and p.eye(look.mark) is not None:  # type: ignore[arg-type]
+        lines.append(Press("R: set the ring to the iris's rim", hands.snap))
     sitter = sitter_of(c, p)
     if sitter is not None and can_suggest(sitter.kind):
         lines.append(Press("Suggest the eyes", hands.suggest))

@@ -12,7 +12,7 @@ from yarrow_lane.ui.bench_sheet import Meaning
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.levels import Levels, make_levels
 from yarrow_lane.ui.kit.picture_view import PictureView
-from yarrow_lane.ui.kit.reference_view import show_reference
+from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.tone.view import tone_view
@@ -41,7 +41,7 @@ class TonePage(RoomPage):
         self.reference = PictureView("The crop", self.frame)
         self.study = PictureView("The three-value study", self.frame)
         self.picture = self.reference
-        row = QHBoxLayout(self.table)
+        self._pair = row = QHBoxLayout(self.table)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
         row.addWidget(self.reference, 1)
@@ -54,6 +54,7 @@ class TonePage(RoomPage):
     def refresh(self) -> None:
         c = self.commission
         show_reference(self.reference, self.workroom.references, c.compose, self)
+        self._pair.setDirection(beside_or_above(c.compose))
         self.reference.setVisible(self.look == "both" or not c.compose.framed)
         self.study.setVisible(c.compose.framed)
         self.study.waiting = self.reference.waiting

@@ -24,6 +24,7 @@ from yarrow_lane.transfer.squares import (
     column_letter,
     minutes_left,
     set_paper,
+    whole_counts,
 )
 from yarrow_lane.ui.bench_sheet import (
     Amount,
@@ -44,6 +45,7 @@ from yarrow_lane.ui.bench_sheet import (
 from yarrow_lane.ui.kit.overlays import Box, Ink, Lattice, Overlay, Wash
 
 Square = tuple[int, int]
+_MOST_COUNTS = 8  # our choice: what fits in two lines
 _DONE = (78, 107, 58)
 
 
@@ -138,12 +140,27 @@ def _squares_lines(c: Commission, s: Squares, plan: PrintPlan, unit: Unit, hands
 
     return (
         Amount("Across the short side", s.count, FEWEST, MOST, recounted),
+        _whole_words(s, unit),
         Fact("Side on the canvas", length_text(s.side_mm, unit, 2)),
         Fact("Side on the print", f"{s.side_mm * plan.scale:.1f}\u202fmm"),
         Fact("Print", size_text(plan.width_mm, plan.height_mm, unit)),
         Fact("Enlargement", f"× {1 / plan.scale:.2f}"),
         Pick("Paper", c.transfer.paper, plain_options(("A4", "Letter")), papered),
         Press("Save the sheets (PDF)…", hands.save_sheets),
+    )
+
+
+def _whole_words(s: Squares, unit: Unit) -> Line:
+    """Whether the squares are whole, and with which counts they are."""
+    counts = whole_counts(s.width_mm, s.height_mm)
+    listed = ", ".join(map(str, counts[:_MOST_COUNTS])) + (", …" if len(counts) > _MOST_COUNTS else "")
+    if s.whole:
+        others = f" So they are with {listed}." if len(counts) > 1 else ""
+        return Note(f"✓ All squares are whole.{others}")
+    last = s.rect(s.columns - 1, s.rows - 1)
+    row, cut = ("row", last.height) if s.height_mm >= s.width_mm else ("column", last.width)
+    return Note(
+        f"The last {row} is cut to {length_text(cut, unit, 1)}. {f'Whole squares with {listed}.' if counts else ''}".strip()
     )
 
 
