@@ -5,15 +5,18 @@ import gc
 import os
 import sys
 from datetime import datetime
+from importlib import resources
 from pathlib import Path
 from types import TracebackType
 
 import platformdirs
 from PySide6.QtCore import QEventLoop, QTimer
+from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
 from yarrow_lane import __version__
 from yarrow_lane.desk.desk import Desk
+from yarrow_lane.installing import APP_ID
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.restore import restore
 from yarrow_lane.store.store import Store
@@ -180,6 +183,8 @@ def main(argv: list[str] | None = None) -> int:
     qt = QApplication.instance() or QApplication(["yarrow-lane"])
     assert isinstance(qt, QApplication)
     qt.setApplicationName("Yarrow Lane")
+    qt.setDesktopFileName(APP_ID)  # so that the desktop knows the window for the entry's
+    qt.setWindowIcon(QIcon(str(resources.files("yarrow_lane.installing") / "files" / f"{APP_ID}-128.png")))
     qt.setStyle("Fusion")
     load_fonts()
     try:

@@ -1,0 +1,320 @@
+"""What cost a painter's trust once, each fault through the real window."""
+
+import math
+from dataclasses import replace
+from datetime import date, timedelta
+
+import pytest
+import skimage.data
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication, QBoxLayout
+
+from tests.conftest import NOON, jpeg_of
+from tests.doing import do_part, photo_from_file
+from tests.journeys.hands import fill, keys, press
+from tests.ui.rooms.test_rooms_by_hand import draw, framed, now  # noqa: F401
+from yarrow_lane.commission.studio import put_on_shelf, take_off_shelf
+from yarrow_lane.demo.sitter_files import sitter_file
+from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.intake.photos import Eye, add_photo, mark_eye, set_use
+from yarrow_lane.lane.happening import LetterSent
+
+ENTER, SPACE, ESC = Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Escape
+UNDO = (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+
+
+def labels(page) -> list[str]:
+    return [getattr(slot.line, "label", "") for slot in page.bench._slots if slot.line is not None]
+
+
+# --- the studio
+
+
+def test_photographs_dropped_on_an_empty_shelf_start_a_commission(qtbot, window, wait_idle, tmp_path):
+    paths = [tmp_path / "IMG_2201-miss_marple_head.jpg", tmp_path / "DSC01234.jpg"]
+    for path, picture in zip(paths, (skimage.data.cat(), skimage.data.astronaut()), strict=True):
+        path.write_bytes(jpeg_of(picture))
+    window.take_files(paths)
+    page = window.studio_page
+    assert page.bench.line("Sitter").text() == "Miss Marple" and "with 2 photographs" in page.bench.sheet.act.detail
+    keys(qtbot, page.bench.act, SPACE)
+    assert window.door == "Intake" and now(window).brief.title == "Miss Marple"
+    qtbot.waitUntil(lambda: len(now(window).intake.photos) == 2, timeout=60_000)
+    wait_idle(window)
+    qtbot.waitUntil(lambda: not window.current._soon.isActive(), timeout=5_000)
+
+
+def test_a_form_half_written_stays(qtbot, window):
+    keys(qtbot, window, "n")
+    page = window.studio_page
+    fill(qtbot, page, "Sitter", "Bramble")
+    fill(qtbot, page, "Promised for", "+3w")
+    keys(qtbot, window, ESC, ESC, "n")
+    assert page.bench.line("Sitter").text() == "Bramble" and page.form.promised == NOON.date() + timedelta(weeks=3)
+    press(qtbot, page, "Clear the form")
+    assert page.bench.line("Sitter").text() == "" and page.form.promised is None
+
+
+def test_what_is_put_away_says_so_and_comes_back(qtbot, window, commission_id):
+    other = window.desk.start_commission(new_brief("Moss", "dog", "B. Client", "acrylic", NOON.date(), None))
+    window.open_studio()
+    page = window.studio_page
+    page.select(commission_id)
+    assert "nothing is lost" in str(page.bench.sheet)
+    press(qtbot, page, "Put Pip away")
+    assert window.desk.studio.on_shelf == (other,)
+    assert not QApplication.focusWidget() or QApplication.focusWidget().parent() is not page.bench.line("Put Moss away")
+    keys(qtbot, window, SPACE)
+    assert window.desk.studio.on_shelf == (other,), "the next one's button is not under the key"
+    page.choices.button("put away").click()
+    press(qtbot, page, "Bring Pip back to the shelf")
+    assert window.desk.studio.on_shelf == (other, commission_id) and page.selected == commission_id
+    assert "Nothing is put away" in str(page.bench.sheet)
+
+
+def test_delivered_work_is_found_by_year_and_name(qtbot, window, clock):
+    desk = window.desk
+    for n in range(13):
+        i = desk.start_commission(new_brief(f"Sitter {n:02}", "cat", f"Client {n}", "acrylic", NOON.date(), None))
+        if n < 3:
+            when = NOON.replace(year=2025 if n else 2026)
+            do_part(desk, i, "out", "deliver", lambda d, at=when: replace(d, signed=at, delivered=at))
+            desk.put_away(i)
+    while len(desk.studio.on_shelf) < 12:
+        desk.start_commission(new_brief(f"More {len(desk.studio.on_shelf)}", "cat", "", "acrylic", NOON.date(), None))
+    window.open_studio()
+    page = window.studio_page
+    page.choices.button("put away").click()
+    text = str(page.bench.sheet)
+    assert text.index("Delivered in 2026") < text.index("Delivered in 2025") and "2 portraits" in text
+    keys(qtbot, window, "/")
+    assert page.on_bench == "today" and page.bench.line("Find").editor.hasFocus()
+    qtbot.keyClicks(page.bench.line("Find").editor, "client 11")
+    keys(qtbot, page.bench.line("Find").editor, ENTER)
+    assert desk.commission(page.selected).brief.title == "Sitter 11"
+    page.find_name("sitter 01")
+    assert page.on_bench == "away" and page.bench.line("Bring Sitter 01 back to the shelf").property("pointed") == "yes"
+    page.find_name("nobody")
+    assert "Nobody here is called" in window.message.text
+
+
+def test_promises_hold_only_when_something_is_promised(window):
+    desk = window.desk
+    assert window.studio_page.view.under == ""
+    first = desk.start_commission(new_brief("Pip", "cat", "", "acrylic", NOON.date(), None))
+    assert window.studio_page.view.under == "nothing is promised"
+    do_part(desk, first, "promise", "brief", lambda b: replace(b, promised=date(2026, 12, 31)))
+    window.open_studio()
+    assert window.studio_page.view.under == "all promises hold"
+    desk.do_studio("away", lambda s: take_off_shelf(s, first))
+    desk.do_studio("back", lambda s: put_on_shelf(s, first))
+
+
+def test_one_canvas_does_not_fill_the_shelf_to_the_ceiling(window, commission_id):
+    do_part(window.desk, commission_id, "size", "compose", lambda c: replace(c, width_mm=240, height_mm=300))
+    window.open_studio()
+    window.resize(1920, 1080)
+    shelf = window.studio_page.shelf
+    ((_, rect, _),) = shelf.places()
+    assert rect.height() == pytest.approx(300 * 0.62) and rect.height() < 0.5 * shelf.height()
+
+
+# --- words
+
+
+def test_a_message_goes_with_the_next_change_at_that_place(qtbot, framed):  # noqa: F811
+    keys(qtbot, framed, "5")
+    framed.say("Something could not be read.", True)
+    do_part(framed.desk, framed.commission_id, "elsewhere", "palette", lambda p: replace(p, made_from="x"))
+    assert framed.message.text == ""
+    keys(qtbot, framed, "4")
+    framed.say("Something could not be read.", True)
+    other = framed.desk.start_commission(new_brief("Moss", "dog", "", "acrylic", NOON.date(), None))
+    do_part(framed.desk, other, "there", "tone", lambda t: replace(t, ground="white"))
+    assert framed.message.text, "what happens elsewhere leaves it"
+
+
+def test_sense_by_sitter(qtbot, window, commission_id, cat):
+    page = _with_photo(window, commission_id, cat)
+    assert "Consent of who is shown" not in labels(page), "no consent is asked of a cat"
+    page.set_look(replace(page.look, bench="brief"))
+    assert "Muzzle in front of the eyes" in labels(page) and "Nose in front of the eyes" not in labels(page)
+    press(qtbot, page, "Take 9.5\u202fcm, a guess for a cat")
+    assert window.desk.commission(commission_id).brief.sitters[0].head_mm == 95
+    fill(qtbot, page, "Is a", "person")
+    assert "Nose in front of the eyes" in labels(page)
+    page.set_look(replace(page.look, bench="photo"))
+    assert "Consent of who is shown" in labels(page)
+
+
+def test_a_letter_without_an_addressee_says_so_and_one_that_asks_nothing_waits_for_nothing(window, commission_id, cat):
+    page = _with_photo(window, commission_id, cat)
+    window.desk.happen(commission_id, LetterSent(NOON, 1, "Thank you.", ()), "Intake")
+    window.desk.happen(commission_id, LetterSent(NOON, 2, "Please.", ("Pip: no photograph yet",)), "Intake")
+    page.set_look(replace(page.look, mode="letter"))
+    text = str(page.bench.sheet)
+    assert "No mail address is written in the brief" in text
+    assert "it asked for nothing" in text and text.count("no answer yet") == 1
+    do_part(window.desk, commission_id, "mail", "brief", lambda b: replace(b, client_mail="client@example.org"))
+    assert "Without an addressee" not in str(page.bench.sheet)
+
+
+def _with_photo(window, commission_id, cat):
+    photo = photo_from_file(window.desk, jpeg_of(cat), "cat.jpg")
+    do_part(window.desk, commission_id, "in", "intake", lambda i: add_photo(i, photo))
+    window.open_door(commission_id, "Intake")
+    return window.current
+
+
+# --- the eyes
+
+
+@pytest.fixture
+def marked(qtbot, window, commission_id, wait_idle):
+    """A rendered dog of known eyes, the one at the viewer's left marked."""
+    found = sitter_file("dog1")
+    photo = photo_from_file(window.desk, found.jpeg, "dog.jpg")
+    left, right = sorted(found.eyes, key=lambda e: e.x)
+    for step in (
+        lambda i: add_photo(i, photo),
+        lambda i: set_use(i, photo.id, "lead"),
+        lambda i: mark_eye(i, photo.id, replace(left, side="left")),
+    ):
+        do_part(window.desk, commission_id, "in", "intake", step)
+    window.open_door(commission_id, "Intake")
+    wait_idle(window)
+    window.current.look_closer(photo.id)
+    wait_idle(window)
+    return window, photo.id, right
+
+
+def test_the_other_eye_is_offered_and_taken_with_one_key(qtbot, marked, wait_idle):
+    window, photo_id, right = marked
+    page = window.current
+    qtbot.waitUntil(lambda: page.look.partner is not None, timeout=30_000)
+    assert "P: take the dashed ring as the left eye" in labels(page), "left is the sitter's own"
+    assert now(window).intake.photo(photo_id).eye("right") is None, "a guess marks nothing by itself"
+    keys(qtbot, window, "p")
+    found = now(window).intake.photo(photo_id).eye("right")
+    assert math.hypot(found.x - right.x, found.y - right.y) < 0.75 * right.radius_px and "R sets it" in window.message.text
+    keys(qtbot, window, UNDO)
+    assert now(window).intake.photo(photo_id).eye("right") is None
+
+
+def test_a_ring_is_set_to_its_rim_only_on_a_key_and_said(qtbot, marked, wait_idle):
+    window, photo_id, _ = marked
+    page = window.current
+    page.set_look(replace(page.look, mark="left"))
+    before = now(window).intake.photo(photo_id).eye("left")
+    press(qtbot, page, "R: set the ring to the iris's rim")
+    after = now(window).intake.photo(photo_id).eye("left")
+    assert after != before and f"became {after.across_px:.0f} px" in window.message.text
+    keys(qtbot, window, UNDO)
+    assert now(window).intake.photo(photo_id).eye("left") == before
+    do_part(window.desk, window.commission_id, "off", "intake", lambda i: mark_eye(i, photo_id, Eye("left", 30, 30, 20)))
+    keys(qtbot, window, "r")
+    assert "No clear rim" in window.message.text or "A guess" in window.message.text
+
+
+# --- the other rooms
+
+
+def test_upside_down_also_turns_from_the_left(qtbot, framed, wait_idle):  # noqa: F811
+    keys(qtbot, framed, "3")
+    page = framed.current
+    wait_idle(framed)
+    fill(qtbot, page, "Across the short side", 4)
+    assert page.edges.text().startswith("0\u202fcm to 6\u202fcm from the left")
+    keys(qtbot, framed, "f")
+    assert page.edges.text().startswith("18\u202fcm to 24\u202fcm from the left")
+    assert "24\u202fcm to 30\u202fcm from the top" in page.edges.text()
+
+
+def test_counts_that_give_whole_squares_are_said(qtbot, framed, wait_idle):  # noqa: F811
+    keys(qtbot, framed, "3")
+    page = framed.current
+    wait_idle(framed)
+    fill(qtbot, page, "Across the short side", 8)
+    assert "All squares are whole" in str(page.bench.sheet)
+    fill(qtbot, page, "Across the short side", 7)
+    text = str(page.bench.sheet).replace("\\u202f", " ")
+    assert "The last row is cut to 2.6 cm. Whole squares with 4, 8, 12" in text
+    assert page.close_up.width() > 300 and page.close_up.height() > 200, "the enlarged square fills the field"
+
+
+def test_two_pictures_of_a_lying_canvas_stand_above_each_other(qtbot, framed, wait_idle):  # noqa: F811
+    for door in ("4", "8"):
+        keys(qtbot, framed, door)
+        assert framed.current._pair.direction() == QBoxLayout.Direction.LeftToRight
+    do_part(
+        framed.desk, framed.commission_id, "lie", "compose", lambda c: replace(c, width_mm=c.height_mm, height_mm=c.width_mm)
+    )
+    for door in ("4", "8"):
+        keys(qtbot, framed, door)
+        assert framed.current._pair.direction() == QBoxLayout.Direction.TopToBottom
+    wait_idle(framed)
+
+
+def test_the_next_kind_stays_over_doors_and_eyes_come_from_their_marks(qtbot, framed, wait_idle):  # noqa: F811
+    photo_id = now(framed).intake.photos[0].id
+    do_part(framed.desk, framed.commission_id, "e", "intake", lambda i: mark_eye(i, photo_id, Eye("left", 400, 250, 30)))
+    keys(qtbot, framed, "6")
+    page = framed.current
+    wait_idle(framed)
+    assert page.kind == "background"
+    keys(qtbot, framed, ENTER)
+    assert page.kind == "fur" and now(framed).layers.regions[0].name == "background"
+    assert next(d for d in framed.desk.standings.of(framed.commission_id, NOON).doors if d.name == "Layers").state == "ahead"
+    fill(qtbot, page, "Next region is", "cloth")
+    keys(qtbot, framed, "5", "6")
+    assert framed.current.kind == "cloth", "what was chosen stays over doors"
+    draw(qtbot, page, framed, "fur", ((40, 60), (200, 60), (200, 280)))
+    assert page.kind == "eye"
+    press(qtbot, page, "Outline the eyes marked at Intake")
+    eye = now(framed).layers.regions[-1]
+    assert (eye.kind, eye.name) == ("eye", "right eye") and "a guess" in framed.message.text
+    assert "Outline the eyes marked at Intake" not in labels(page)
+
+
+def test_what_check_notes_is_on_the_last_list(qtbot, framed, wait_idle):  # noqa: F811
+    keys(qtbot, framed, "8")
+    page = framed.current
+    wait_idle(framed)
+    fill(qtbot, page, "To mend", "left ear too light")
+    press(qtbot, page, "Note it")
+    assert now(framed).check.seen == ("left ear too light",)
+    assert [line.text for line in now(framed).deliver.last_list] == ["left ear too light"]
+    keys(qtbot, framed, UNDO)
+    assert (now(framed).check.seen, now(framed).deliver.last_list) == ((), ()), "one step, taken back in one"
+    do_part(framed.desk, framed.commission_id, "old", "check", lambda c: replace(c, seen=("chin", "ear")))
+    keys(qtbot, framed, "9")
+    press(qtbot, framed.current, "Take in 2 notes from Check")
+    assert [line.text for line in now(framed).deliver.last_list] == ["chin", "ear"]
+
+
+def test_rested_since_takes_a_date(qtbot, framed, clock):  # noqa: F811
+    keys(qtbot, framed, "9")
+    page = framed.current
+    keys(qtbot, framed, ENTER)
+    fill(qtbot, page, "Turned to the wall on", "2026-03-01")
+    rest = now(framed).deliver.rest_from
+    assert rest.date() == date(2026, 3, 1) and rest.hour == 12 and rest < NOON
+    assert page.bench.sheet.act.title == "Look with fresh eyes", "the rest is over"
+    fill(qtbot, page, "Turned to the wall on", "tomorrow")
+    assert now(framed).deliver.rest_from == rest and "has not come yet" in page.bench.line("Turned to the wall on").fault.text()
+
+
+def test_the_first_colours_are_taken_by_the_yellow_field(qtbot, framed, wait_idle):  # noqa: F811
+    keys(qtbot, framed, "5")
+    wait_idle(framed)
+    keys(qtbot, framed, ENTER)
+    qtbot.waitUntil(lambda: len(now(framed).palette.wells) == 3, timeout=10_000)
+    page = framed.current
+    assert [w.lab[0] for w in now(framed).palette.by_lightness] == sorted(w.lab[0] for w in now(framed).palette.wells)
+    keys(qtbot, framed, ENTER)
+    assert page.bench.line("Mix, in parts").editor.hasFocus()
+    qtbot.keyClicks(page.bench.line("Mix, in parts").editor, "something warm")
+    page.bench.store_pending()
+    assert "Not counted as a mix" in str(page.bench.sheet)
+    fill(qtbot, page, "Mix, in parts", "umber 2 : white 1")
+    assert "1 of 3 wells have a mix" in page.choices.remark.text()
