@@ -88,6 +88,61 @@ def unsharp(picture: Picture, sigma: float, amount: float) -> Picture:
     return codes(whole + amount * (whole - blur(whole, sigma)))
 
 
+def moved(picture: Picture, length: float, degrees: float) -> Picture:
+    """Along a line while the shutter was open."""
+    reach = math.ceil(length / 2) + 1
+    kernel = np.zeros((2 * reach + 1, 2 * reach + 1), np.float32)
+    for t in np.linspace(-length / 2, length / 2, 200):
+        x, y = reach + t * math.cos(math.radians(degrees)), reach - t * math.sin(math.radians(degrees))
+        kernel[round(y), round(x)] += 1
+    return cv2.filter2D(picture, -1, kernel / kernel.sum())
+
+
+def movement(length: float) -> Transfer:
+    return lambda f: np.sinc(length * f)
+
+
+def kept(before: Picture, after: Picture) -> float:
+    """The share of the pixels' frequencies up to which one picture still follows the other of equal size.
+
+    The truth where nobody can write the transfer down, as of denoisers: their cross spectrum over the spectrum of the first, in
+    rings of frequency, times the pixel's own sinc; where it falls to 0.3 for good.
+    """
+    grey = [cv2.cvtColor(np.ascontiguousarray(p), cv2.COLOR_RGB2GRAY).astype(np.float64) for p in (before, after)]
+    height, width = grey[0].shape
+    window = np.outer(np.hanning(height), np.hanning(width))
+    one, other = (np.fft.fft2((g - g.mean()) * window) for g in grey)
+    rings = np.hypot(np.fft.fftfreq(height)[:, None], np.fft.fftfreq(width)[None])
+    edges = np.linspace(0.01, 0.5, 60)
+    number = np.digitize(rings.ravel(), edges)
+    cross = np.bincount(number, (one.conj() * other).real.ravel(), len(edges) + 1)[1:-1]
+    own = np.bincount(number, (np.abs(one) ** 2).ravel(), len(edges) + 1)[1:-1]
+    middle = (edges[:-1] + edges[1:]) / 2
+    whole = np.sinc(middle) * np.convolve(cross / own, np.ones(3) / 3, "same")
+    below = np.nonzero(whole[1:-1] < 0.3)[0]
+    return 1.0 if not len(below) else float(2 * middle[1:-1][below[0]])
+
+
+def hidden_harms() -> tuple[Harm, ...]:
+    """Movement, and what a measure of edges cannot see: denoisers and sharpening after enlarging. A share of 0 is to be `kept`."""
+
+    def without_noise(p: Picture) -> Picture:
+        return cv2.fastNlMeansDenoisingColored(np.ascontiguousarray(grainy(p, 10, 3)), None, 12, 12, 5, 15)
+
+    found = [
+        Harm(f"moved {n}", lambda p, n=n, d=d: moved(p, n, d), math.sqrt(resolved(movement(n))))
+        for n, d in ((4, 20), (8, 75), (12, 0))
+    ]
+    return (
+        *found,
+        Harm("enlarged 2, sharpened", lambda p: unsharp(sized(p, 2, CUBIC), 2, 1.2), 0.5),
+        Harm("enlarged 3, sharpened", lambda p: unsharp(sized(p, 3, CUBIC), 3, 1.5), 1 / 3),
+        Harm("smoothed between edges", lambda p: cv2.bilateralFilter(np.ascontiguousarray(p), 9, 40, 3), 0.0),
+        Harm("median of five", lambda p: cv2.medianBlur(np.ascontiguousarray(p), 5), 0.0),
+        Harm("grain taken out", without_noise, 0.0),
+    )
+
+
 def harms() -> tuple[Harm, ...]:
     """Forty of them."""
     found = [Harm("as it is", lambda p: p, 1.0)]

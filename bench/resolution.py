@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 import skimage.data
 
-from bench.degraded import AREA, CUBIC, LANCZOS, LINEAR, harms, sized
+from bench.degraded import AREA, CUBIC, LANCZOS, LINEAR, harms, hidden_harms, kept, sized
 from bench.figures import figure
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.intake.copies import difference_hash
@@ -40,7 +40,7 @@ def bases() -> dict[str, np.ndarray]:
 
 def measure() -> Iterator[str]:
     """Error, order, false praise, originals against their copies, time."""
-    errors, soft, right, pairs = [], [], 0, 0
+    errors, soft, right, pairs, hidden, all_right, all_pairs = [], [], 0, 0, [], 0, 0
     for base in bases().values():
         own = usable(grey(base))
         assert own is not None
@@ -55,16 +55,38 @@ def measure() -> Iterator[str]:
             if harm.share < 0.5:
                 soft.append(seen.share >= FULL)
             widths.append((truth * picture.shape[1], seen.share * picture.shape[1]))
-        for (a, found_a), (b, found_b) in itertools.combinations(widths, 2):
-            if abs(math.log(a / b)) > 0.1:
-                pairs += 1
-                right += (a > b) == (found_a > found_b)
+        more, missed = in_order(widths)
+        pairs, right = pairs + more, right + more - missed
+        for harm in hidden_harms():
+            picture = harm.make(base)
+            seen = usable(grey(picture))
+            if seen is None:
+                continue
+            truth = min(1.0, (harm.share or kept(base, picture)) * own.share)
+            hidden.append((harm.name, math.log(seen.share / truth)))
+            widths.append((truth * picture.shape[1], seen.share * picture.shape[1]))
+        more, missed = in_order(widths)
+        all_pairs, all_right = all_pairs + more, all_right + more - missed
     yield figure(f"error of the share, median of {len(errors)}", statistics.median(errors), 0.10, "of its logarithm")
     yield figure("the same, 90th percentile", float(np.percentile(errors, 90)), 0.35, "of its logarithm")
     yield figure(f"pairs out of order, of {pairs} more than a tenth apart", 100 * (1 - right / pairs), 2, "%")
     yield figure(f"called full though under half resolves, of {len(soft)}", 100 * statistics.mean(soft), 3, "%")
+    yield figure(
+        f"pairs out of order with movement, sharpening and denoisers, of {all_pairs}", 100 * (1 - all_right / all_pairs), 4, "%"
+    )
+    for name in dict.fromkeys(name for name, _ in hidden):
+        values = [value for n, value in hidden if n == name]
+        yield figure(
+            f"seen more than is there, {name}, median of {len(values)}", statistics.median(values), 0.35, "of the logarithm"
+        )
     yield from _originals()
     yield from _time()
+
+
+def in_order(widths: list[tuple[float, float]]) -> tuple[int, int]:
+    """Of (true, found) widths: pairs whose truths are more than a tenth apart, and how many of them are found the wrong way round."""
+    apart = [(x, y) for x, y in itertools.combinations(widths, 2) if abs(math.log(x[0] / y[0])) > 0.1]
+    return len(apart), sum((x[0] > y[0]) != (x[1] > y[1]) for x, y in apart)
 
 
 def _originals() -> Iterator[str]:

@@ -122,9 +122,9 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     page = window.current
     wait_idle(window)
     assert sum(page.shares) == pytest.approx(1)
-    fill(qtbot, page, "Middle, value 0 to 10", ("from", 9.5))
+    fill(qtbot, page, "Middle values", ("from", 9.5))
     assert "no middle" in window.message.text and c().tone.dark_below == 35
-    fill(qtbot, page, "Middle, value 0 to 10", ("from", 4.1))
+    fill(qtbot, page, "Middle values", ("from", 4.1))
     fill(qtbot, page, "Laid with", "raw umber wash")
 
     # Palette: the mean of a patch, named and mixed.

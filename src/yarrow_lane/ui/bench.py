@@ -13,10 +13,11 @@ from yarrow_lane.ui.bench_editors import FieldLine, Hand, LengthLine, PickLine
 from yarrow_lane.ui.bench_lines import line_widget
 from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct, Section
 from yarrow_lane.ui.bench_words import set_property
-from yarrow_lane.ui.kit.plain import PlainLabel
+from yarrow_lane.ui.kit.plain import PlainLabel, shortened, tip
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 WIDTH_PX = 306
+_LONG_NAME, _MOST_TITLE, _MOST_DETAIL = 30, 90, 140  # letters: our choice, a name of 300 does not fill the bench
 _MARKED_MS = 4000  # our choice: long enough to look from the picture to the bench
 
 
@@ -39,8 +40,11 @@ class ActButton(QPushButton):
 
     def show_act(self, act: NextAct, resting: bool) -> None:
         can = act.enabled and act.do is not None and not resting
-        self.title.setText(act.title)
-        self.detail.setText(act.detail)
+        self.title.setText(shortened(act.title, _MOST_TITLE))
+        self.detail.setText(shortened(act.detail, _MOST_DETAIL))
+        self.setToolTip(
+            tip(f"{act.title}. {act.detail}") if len(act.title) > _MOST_TITLE or len(act.detail) > _MOST_DETAIL else ""
+        )
         self.detail.setVisible(bool(act.detail))
         self.setEnabled(can)
         for label in (self.title, self.detail):
@@ -76,7 +80,9 @@ class _Heading(QWidget):
     def show_words(self, decision: str, open_: bool) -> None:
         self._folds = bool(decision)
         mark = ("▾ " if open_ else "▸ ") if decision else ""
-        self._title.setText(mark + self._name)
+        room = px(WIDTH_PX) - px(56)
+        self._title.setText(self._title.fontMetrics().elidedText(mark + self._name, Qt.TextElideMode.ElideRight, room))
+        self._title.setToolTip(tip(self._name) if len(self._name) > _LONG_NAME else "")
         self._decision.setText("" if open_ else decision)
         self.setCursor(Qt.CursorShape.PointingHandCursor if decision else Qt.CursorShape.ArrowCursor)
 

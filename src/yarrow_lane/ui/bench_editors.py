@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLineEdit,
     QPlainTextEdit,
-    QPushButton,
     QSizePolicy,
     QVBoxLayout,
     QWidget,
@@ -25,7 +24,7 @@ from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench_keys import KeepsEnter
 from yarrow_lane.ui.bench_sheet import Amount, Field, Length, Meaning, Pick, Press, Span, Tick
 from yarrow_lane.ui.bench_words import set_property, small_label
-from yarrow_lane.ui.kit.plain import PlainLabel, on_button
+from yarrow_lane.ui.kit.plain import FittingButton, PlainLabel
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -306,7 +305,7 @@ class PickLine(Labelled):
         del blocker
 
 
-class TickLine(QPushButton):
+class TickLine(FittingButton):
     """Yes or no, said with a mark and a word."""
 
     def __init__(self, line: Tick, hand: Hand) -> None:
@@ -324,10 +323,10 @@ class TickLine(QPushButton):
 
     def show_line(self, line: Tick) -> None:
         self.line = line
-        self.setText(on_button(f"{'☑' if line.value else '☐'}  {line.label}"))
+        self.show_words(f"{'☑' if line.value else '☐'}  {line.label}")
 
 
-class PressLine(QPushButton):
+class PressLine(FittingButton):
     """A button with a verb on it."""
 
     def __init__(self, line: Press, hand: Hand) -> None:
@@ -343,5 +342,5 @@ class PressLine(QPushButton):
 
     def show_line(self, line: Press) -> None:
         self.line = line
-        self.setText(on_button(line.words))
+        self.show_words(line.words)
         self.setEnabled(line.enabled)

@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from yarrow_lane.ui.bench_sheet import Deed, Fact, Headline, Note, Swatch, Table
-from yarrow_lane.ui.kit.plain import PlainLabel
+from yarrow_lane.ui.kit.plain import PlainLabel, breakable
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -95,7 +95,7 @@ class DeedLine(QWidget):
 
     def show_line(self, line: Deed) -> None:
         self._when.setText(line.when)
-        self._what.setText(f"<b>{escape(line.who)}</b>, {escape(line.what)}")
+        self._what.setText(f"<b>{escape(breakable(line.who))}</b>, {escape(breakable(line.what))}")
         self._detail.setText(line.detail)
 
 

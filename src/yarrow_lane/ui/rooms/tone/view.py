@@ -66,7 +66,7 @@ def tone_view(c: Commission, shares: tuple[float, float, float] | None, look: st
             "Three values",
             (
                 Span(
-                    "Middle, value 0 to 10",
+                    "Middle values",
                     (value_of(tone.dark_below), value_of(tone.light_above)),
                     0.1,
                     9.9,
@@ -77,6 +77,7 @@ def tone_view(c: Commission, shares: tuple[float, float, float] | None, look: st
                 ),
                 Amount("Squint", tone.squint_mm, 0, 40, _squint, 0.5, 1, "mm"),
                 *found,
+                Note("Values in steps from 0, black, to 10, white (Munsell, ASTM D1535)."),
                 Note("Right values forgive wrong colours. On a middle ground both lighter and darker can be judged."),
             ),
         ),
@@ -89,5 +90,5 @@ def tone_view(c: Commission, shares: tuple[float, float, float] | None, look: st
             ),
         ),
     )
-    options = (("both", "side by side"), ("study", "the study alone"))
+    options = (("both", "both"), ("study", "the study alone"))
     return ToneView(BenchSheet(sections, act), ChoiceSheet((Switch("Look at", options, hands.show_look, look),)))

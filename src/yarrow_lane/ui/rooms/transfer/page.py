@@ -55,7 +55,7 @@ class TransferPage(RoomPage):
         pair.setSpacing(0)
         pair.addWidget(self.reference, 1)
         pair.addWidget(self.canvas, 1)
-        box.addLayout(pair, 5)
+        box.addLayout(pair, 3)
         self._foot = QWidget()
         self._foot.setObjectName("bench")
         self._foot.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -74,7 +74,7 @@ class TransferPage(RoomPage):
             words.addWidget(label)
         words.addStretch(1)
         row.addLayout(words, 2)
-        box.addWidget(self._foot, 4)
+        box.addWidget(self._foot, 2)
 
     def opened(self) -> None:
         self.square = (0, 0)

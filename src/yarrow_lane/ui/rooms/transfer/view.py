@@ -153,7 +153,7 @@ def _squares_lines(c: Commission, s: Squares, plan: PrintPlan, unit: Unit, hands
 def _whole_words(s: Squares, unit: Unit) -> Line:
     """Whether the squares are whole, and with which counts they are."""
     counts = whole_counts(s.width_mm, s.height_mm)
-    listed = ", ".join(map(str, counts[:_MOST_COUNTS])) + (", …" if len(counts) > _MOST_COUNTS else "")
+    listed = ", ".join(map(str, counts[:_MOST_COUNTS])) + (" and more" if len(counts) > _MOST_COUNTS else "")
     if s.whole:
         others = f" So they are with {listed}." if len(counts) > 1 else ""
         return Note(f"✓ All squares are whole.{others}")
