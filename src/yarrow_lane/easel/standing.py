@@ -57,7 +57,7 @@ def stand(
     if not passes:
         guess = tasks_left(easel, planned, now)
         return Standing("", "no passes yet", Act("Go to Layers", "draw the regions"), guess, stale=stale)
-    fact = f"{hours_text(minutes_logged(log))} of {hours_text(sum(p.minutes for p in passes))}"
+    fact = f"{hours_text(minutes_logged(log))} of {hours_text(sum(p.minutes for p in planned))}"
     left = passes_left(easel, passes)
     paint = pass_now(easel, passes, now)
     doubtful, early = len(doubts(log)), finished_ahead(easel, now)

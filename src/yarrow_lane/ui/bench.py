@@ -9,7 +9,7 @@ from PySide6.QtGui import QHideEvent, QMouseEvent
 from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 from shiboken6 import isValid
 
-from yarrow_lane.ui.bench_editors import FieldLine, Hand, LengthLine, PickLine
+from yarrow_lane.ui.bench_editors import FieldLine, Hand, Labelled, LengthLine, PickLine
 from yarrow_lane.ui.bench_lines import line_widget
 from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct, Section
 from yarrow_lane.ui.bench_words import set_property
@@ -192,6 +192,12 @@ class Bench(QWidget):
         self.act.setVisible(sheet.act is not None)
         if sheet.act is not None:
             self.act.show_act(sheet.act, self._resting)
+
+    def show_record(self) -> None:
+        """At the next sheet every editor shows what is on record again, not what was wanted and refused."""
+        for slot in self._slots:
+            if isinstance(slot.widget, Labelled) and not isinstance(slot.widget, FieldLine):
+                slot.line = None
 
     def rest(self, resting: bool) -> None:
         """While something is asked elsewhere in the window the yellow field cannot be pressed."""

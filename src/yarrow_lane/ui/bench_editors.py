@@ -123,6 +123,8 @@ class FieldLine(Labelled):
         blocker = QSignalBlocker(self.editor)
         if isinstance(self.editor, QLineEdit):
             self.editor.setText(text)
+            if not self.editor.hasFocus():
+                self.editor.setCursorPosition(0)  # a long name shows its beginning
         else:
             self.editor.setPlainText(text)
         del blocker

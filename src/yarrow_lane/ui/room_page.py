@@ -40,7 +40,7 @@ class RoomPage(QWidget):
         self.workroom = workroom
         self.desk = workroom.desk
         self.commission_id = ""
-        self._reason = ""
+        self._reasons: dict[str, str] = {}  # for waiving this door, half written ones stay, by commission
         self.setProperty("page", True)  # where the keys of the bench's editors go back to
         self.choices = ChoiceRow(self.hand)
         self.bench = Bench(self.hand)
@@ -110,6 +110,8 @@ class RoomPage(QWidget):
                 self.desk.change(commission_id, proposal.label, proposal.door, lambda c: proposal.step(c).commission)
             if answered is not None:
                 answered(wanted)
+            if not wanted:
+                self.bench.show_record()
             self.refresh()
 
         if found.changes:
@@ -122,7 +124,6 @@ class RoomPage(QWidget):
     def open(self, commission_id: str) -> None:
         """Show this commission."""
         self.commission_id = commission_id
-        self._reason = ""
         self.opened()
         self.refresh()
 
@@ -174,15 +175,16 @@ class RoomPage(QWidget):
             back = Edit(DOORS_PART, f"{door} is decided by the facts", lambda d: unwaive_door(d, door), door=door)
             words = Note(f"{wants}. Waived all the same: {reason}")
             return Section("This door", (*stale, words, Press("Let the facts decide again", lambda: back)))
-        field = Field("Waive it all the same, because", self._reason, self._write_reason)
+        field = Field("Waive it all the same, because", self._reasons.get(self.commission_id, ""), self._write_reason)
         return Section("This door", (*stale, Note(f"{wants}."), field, Press("Waive this door", self._waive)))
 
     def _write_reason(self, text: str) -> None:
-        self._reason = text
+        self._reasons[self.commission_id] = text
 
     def _waive(self) -> Meaning:
         self.bench.store_pending()
-        door, reason, today = self.door, self._reason, self.workroom.now.date()
+        door, reason = self.door, self._reasons.pop(self.commission_id, "")
+        today = self.workroom.now.date()
         return Edit(DOORS_PART, f"Waived {door}", lambda d: waive_door(d, door, reason, today), keep="waived", door=door)
 
     # --- documents

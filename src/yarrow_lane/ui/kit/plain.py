@@ -12,8 +12,8 @@ _BREAK = "\u200b"  # zero width space
 
 
 def breakable(text: str) -> str:
-    """The same words, the very long ones with places where a line may end."""
-    return re.sub(rf"\S{{{_LONG},}}", lambda word: re.sub(rf"(.{{{_EACH}}})(?=.)", rf"\1{_BREAK}", word[0]), text)
+    """The same words, the very long ones with places where a line may end; at a hyphen it may anyway."""
+    return re.sub(rf"[^\s-]{{{_LONG},}}", lambda word: re.sub(rf"(.{{{_EACH}}})(?=.)", rf"\1{_BREAK}", word[0]), text)
 
 
 class PlainLabel(QLabel):

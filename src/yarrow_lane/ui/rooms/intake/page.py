@@ -44,6 +44,8 @@ class IntakePage(RoomPage):
         self.letter.setFont(lettering(17))
         self.letter.setAccessibleName("The letter")
         self.letter.document().setDocumentMargin(px(34))
+        self._letters: dict[str, str] = {}  # half written ones stay, by commission
+        self.letter.textChanged.connect(self._keep_letter)
         self._stack = QStackedLayout(self.table)
         for widget in (self.grid, self.marking.picture, self.pairs, self.dials, self.letter):
             self._stack.addWidget(widget)
@@ -74,7 +76,7 @@ class IntakePage(RoomPage):
     def opened(self) -> None:
         self.look = Look(keep_location=self.look.keep_location)
         self.marking.forget()
-        self.letter.clear()
+        self.letter.setPlainText(self._letters.get(self.commission_id, ""))
         self.workroom.pictures.forget_missing()
 
     def left(self) -> None:
@@ -227,6 +229,10 @@ class IntakePage(RoomPage):
         self.workroom.arrivals.forget_odd(self.commission_id)
 
     # --- letter and contact sheet
+
+    def _keep_letter(self) -> None:
+        if self.commission_id:
+            self._letters[self.commission_id] = self.letter.toPlainText()
 
     def draft_letter(self) -> None:
         """Write the letter from what is missing now."""

@@ -141,7 +141,8 @@ class Shelf(QWidget):
             painter.setPen(QColor(colour))
             if number == 2 and c.worry:
                 text = f"! {text}"
-            shown = QFontMetricsF(font).elidedText(text, Qt.TextElideMode.ElideRight, room)
+            here = min(room, self.width() - rect.left() - px(6)) if rect.left() < self.width() - px(30) else room
+            shown = QFontMetricsF(font).elidedText(text, Qt.TextElideMode.ElideRight, here)
             painter.drawText(QPointF(rect.left(), y + px(8) + number * px(18)), shown)
 
     # --- hands
