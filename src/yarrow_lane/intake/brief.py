@@ -25,6 +25,11 @@ USUAL_HEAD_MM: dict[SitterKind, float] = {
 }
 
 
+def front_word(kind: SitterKind) -> str:
+    """What stands in front of the eyes: a nose, a muzzle or a beak."""
+    return {"person": "nose", "bird": "beak"}.get(kind, "muzzle")
+
+
 class BriefTrouble(Trouble):
     """The brief lacks what a commission cannot start without."""
 

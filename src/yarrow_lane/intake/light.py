@@ -119,9 +119,18 @@ def light_from(glints: Sequence[Glint], shading: float | None) -> Light:
     return Light(None, "unknown", "no readable glint")
 
 
-_SIDES = ("above", "upper right", "the right", "lower right", "below", "lower left", "the left", "upper left")
+_SIDES = (
+    "above",
+    "your upper right",
+    "your right",
+    "your lower right",
+    "below",
+    "your lower left",
+    "your left",
+    "your upper left",
+)
 
 
 def side_words(degrees: float) -> str:
-    """ "upper left", "the right" … for a clock angle."""
+    """ "your upper left", "your right" … for a clock angle: as one looks at the picture, where all other sides are the sitter's."""
     return _SIDES[round(degrees / 45) % 8]

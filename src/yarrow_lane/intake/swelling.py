@@ -34,8 +34,8 @@ def swelling(distance_mm: float, nearer_mm: float) -> float:
     return distance_mm / (distance_mm - nearer_mm)
 
 
-def swelling_words(times: float) -> str:
-    """What it means for the drawing."""
+def swelling_words(times: float, part: str = "nose") -> str:
+    """What it means for the drawing; `part` is what stands in front of the eyes."""
     if times < NOTICEABLE:
         return f"× {times:.2f}, true enough"
-    return f"the nose is {times:.2f} times too large" if times < STRONG else f"the nose is {times:.1f} times too large"
+    return f"the {part} is {times:.2f} times too large" if times < STRONG else f"the {part} is {times:.1f} times too large"

@@ -9,6 +9,7 @@ from PySide6.QtGui import QHideEvent, QMouseEvent
 from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 from shiboken6 import isValid
 
+from yarrow_lane.ui.bench_day import DayLine
 from yarrow_lane.ui.bench_editors import FieldLine, Hand, Labelled, LengthLine, PickLine
 from yarrow_lane.ui.bench_lines import line_widget
 from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct, Section
@@ -289,8 +290,14 @@ class Bench(QWidget):
             set_property(self._marked, "pointed", "")
         self._marked = None
 
+    def asking(self) -> str:
+        """The label of a field that waits for an answer; empty when none does."""
+        return next((slot.widget.line.label for slot in self._slots if getattr(slot.widget, "asks", False)), "")
+
     def store_pending(self) -> None:
         """Pass on words still being written, before the painter leaves; raises `StoreTrouble` when they cannot be stored."""
-        troubles = [slot.widget.store() for slot in list(self._slots) if isinstance(slot.widget, FieldLine | LengthLine)]
+        troubles = [
+            slot.widget.store() for slot in list(self._slots) if isinstance(slot.widget, FieldLine | LengthLine | DayLine)
+        ]
         for trouble in filter(None, troubles):
             raise trouble

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QWidget
 
 from yarrow_lane.measure.dates import parse_day
 from yarrow_lane.measure.days import day_text
+from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench_editors import Hand, Labelled, chevron
 from yarrow_lane.ui.bench_keys import KeepsEnter
 from yarrow_lane.ui.bench_sheet import Day, Meaning
@@ -61,6 +62,11 @@ class DayLine(Labelled):
         self._month: CalendarPopup | None = None
         self.show_line(line)
 
+    @property
+    def asks(self) -> bool:
+        """Whether a day on the unusual side of today waits for a second Enter."""
+        return bool(self._asked)
+
     def open_month(self) -> None:
         """The calendar, at the day written or at today."""
         if self._month is None:
@@ -74,12 +80,15 @@ class DayLine(Labelled):
         self.editor.setFocus(Qt.FocusReason.OtherFocusReason)
         self.store()
 
-    def store(self) -> None:
-        """Pass on what is written, if it is new. A day on the unusual side of today is asked about first."""
+    def store(self) -> StoreTrouble | None:
+        """Pass on what is written, if it is new; returns why it could not be put on record.
+
+        A day on the unusual side of today is asked about first.
+        """
         text, line = self.editor.text().strip(), self.line
         again = text == self._asked and self.editor.hasFocus()  # Enter once more, not only leaving it
         if text == self._stored or (text == self._asked and not again):
-            return
+            return None
         odd: date | None = None
 
         def meaning() -> Meaning:
@@ -90,12 +99,14 @@ class DayLine(Labelled):
                 return None
             return line.edit(day)
 
-        if self.hand_over(meaning) is not None:
-            return
+        trouble = self.hand_over(meaning)
+        if trouble is not None:
+            return trouble if isinstance(trouble, StoreTrouble) else None
         self._ask(text if odd is not None else "", odd)
         if odd is None:
             self._stored = text  # as it was written; what is on record is written out next
             self.show_line(self.line)
+        return None
 
     def _ask(self, text: str, day: date | None) -> None:
         self._asked = text

@@ -59,7 +59,7 @@ def test_every_measure_has_its_number_and_its_meaning():
     assert found["Largest canvas it carries"] == ("60 × 75 cm", "plain")
     assert found["Highlights cut"] == ("3.4%, some", "plain") and found["Shadows cut"] == ("20.0%, much", "wrong")
     assert found["Readable glints"] == ("1 of 2 eyes", "plain")
-    assert found["Light from"] == ("upper left, 300°", "plain") and "Sure: the glints of both eyes agree" in notes(lines)
+    assert found["Light from"] == ("your upper left, 300°", "plain") and "Sure: the glints of both eyes agree" in notes(lines)
 
 
 @pytest.mark.parametrize(
@@ -95,7 +95,7 @@ def test_swelling_from_focal_length_and_head():
     sitter = replace(c.brief.sitters[0], head_mm=230.0, muzzle_mm=120.0)
     c = replace(c, brief=replace(c.brief, sitters=(sitter,)))
     assert facts(judged(c, replace(photo, landmarks=())))["Close-up swelling"][0] == "mark crown and chin"
-    assert facts(judged(c, photo))["Close-up swelling"] == ("the nose is 1.3 times too large", "wrong")
+    assert facts(judged(c, photo))["Close-up swelling"] == ("the muzzle is 1.3 times too large", "wrong")
     assert "53 cm from the eyes" in notes(judged(c, photo)).replace("\u202f", " ")
     near = replace(c, brief=replace(c.brief, sitters=(replace(sitter, muzzle_mm=600.0),)))
     assert "would touch the camera" in notes(judged(near, photo))

@@ -55,6 +55,20 @@ def test_a_form_half_written_stays(qtbot, window):
     assert page.bench.line("Sitter").text() == "" and page.form.promised is None
 
 
+def test_a_past_promise_is_not_lost_by_starting(qtbot, window):
+    keys(qtbot, window, "n")
+    page = window.studio_page
+    fill(qtbot, page, "Sitter", "Bramble")
+    editor = page.bench.line("Promised for").editor
+    editor.setFocus()
+    qtbot.keyClicks(editor, "2026-01-05")
+    page.bench.act.click()
+    assert not window.commission_id and page.bench.line("Promised for").property("pointed") == "yes"
+    keys(qtbot, editor, ENTER)
+    page.bench.act.click()
+    assert now(window).brief.promised == date(2026, 1, 5)
+
+
 def test_what_is_put_away_says_so_and_comes_back(qtbot, window, commission_id):
     other = window.desk.start_commission(new_brief("Moss", "dog", "B. Client", "acrylic", NOON.date(), None))
     window.open_studio()

@@ -80,8 +80,8 @@ def paint_overlay(painter: QPainter, overlay: Overlay, place: Place) -> None:
                 painter.drawLine(at + QPointF(0, -arm), at + QPointF(0, arm))
         case Grip():
             at, side = place.to_screen(overlay.at), px(9)
-            painter.setBrush(QColor(colours().here))
-            painter.setPen(QPen(QColor(_DARK), 1))
+            painter.setBrush(QColor("#ffffff"))
+            painter.setPen(QPen(QColor(_DARK), 1.4))
             painter.drawRect(QRectF(at.x() - side / 2, at.y() - side / 2, side, side))
         case Words():
             _words(painter, overlay, place)

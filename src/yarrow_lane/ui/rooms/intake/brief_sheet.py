@@ -18,6 +18,7 @@ from yarrow_lane.intake.brief import (
     Sitter,
     add_sitter,
     change_sitter,
+    front_word,
     with_title,
 )
 from yarrow_lane.intake.consent import consent_wants, sitters_shown
@@ -151,7 +152,7 @@ def _sitter_lines(s: Sitter, studio: Studio) -> tuple[Line, ...]:
     if not s.head_mm and usual is not None:
         words = f"Take {length_text(usual, unit)}, a guess for {'an' if s.kind[:1] in 'aeiou' else 'a'} {s.kind}"
         lines.append(Press(words, lambda: changed(replace(s, head_mm=usual))))
-    front = {"person": "Nose", "bird": "Beak"}.get(s.kind, "Muzzle")
+    front = front_word(s.kind).capitalize()
     lines.append(
         Length(f"{front} in front of the eyes", s.muzzle_mm, unit, lambda mm: changed(replace(s, muzzle_mm=mm)), "", True, s.id)
     )

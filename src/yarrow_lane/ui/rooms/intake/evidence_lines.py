@@ -2,7 +2,7 @@
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, carried_px_per_mm, detail_words, part_used
-from yarrow_lane.intake.brief import Sitter
+from yarrow_lane.intake.brief import Sitter, front_word
 from yarrow_lane.intake.detail import (
     FULL,
     IRIS_WORKABLE_PX,
@@ -98,5 +98,7 @@ def _swelling(c: Commission, p: Photo) -> list[Line]:
         times = swelling(distance, sitter.muzzle_mm)
     except SwellingTrouble as trouble:
         return [Note(trouble.sentence, "wrong")]
-    words = Fact("Close-up swelling", swelling_words(times), "wrong" if times >= NOTICEABLE else "good")
+    words = Fact(
+        "Close-up swelling", swelling_words(times, front_word(sitter.kind)), "wrong" if times >= NOTICEABLE else "good"
+    )
     return [words, Note(f"The camera stood about {length_text(distance, 'cm', 0)} from the eyes.")]

@@ -123,6 +123,9 @@ class StudioPage(RoomPage):
     def start(self) -> None:
         """A new commission comes to the shelf and opens at Intake."""
         self.bench.store_pending()
+        if self.bench.asking():
+            self.bench.point_at(self.bench.asking())
+            return
         form = self.form
         brief = new_brief(
             form.sitter, form.kind, form.client, form.medium, self.workroom.now.date(), form.promised, form.wish
