@@ -16,11 +16,11 @@ from yarrow_lane.intake.ranking import rank, reason_of, worth
 from yarrow_lane.intake.resolution.usable import Usable
 from yarrow_lane.measure.progress import Cancelled, Progress
 
-EACH = 60
+EACH = 40
 
 
-def test_the_known_order_is_followed_in_97_percent_of_pairs():
-    """120 degradations of a real and a rendered photograph; of every pair with a known order the better one must be worth more."""
+def test_the_known_order_is_followed_in_98_percent_of_pairs():
+    """80 degradations of a real and a rendered photograph; of every pair with a known order the better one must be worth more."""
     dice = np.random.default_rng(20261126)
     right = wrong = 0
     for source in sources():
@@ -39,7 +39,7 @@ def test_the_known_order_is_followed_in_97_percent_of_pairs():
                 right += worth_a > worth_b
                 wrong += worth_a <= worth_b
     assert right + wrong > 500, "too few pairs have a known order: the test would prove little"
-    assert right / (right + wrong) >= 0.97, (right, wrong)
+    assert right / (right + wrong) >= 0.98, (right, wrong)
 
 
 FULL = Usable(1.0, 0.14)

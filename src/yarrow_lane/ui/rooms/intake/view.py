@@ -30,14 +30,12 @@ from yarrow_lane.intake.photos import (
     set_use,
 )
 from yarrow_lane.intake.ranking import Ranked, rank
-from yarrow_lane.intake.request import what_is_missing
 from yarrow_lane.intake.rights import CONSENTS, PERMISSION_WORDS
 from yarrow_lane.intake.sides import SIDES_NOTE, sitters_own
 from yarrow_lane.intake.suggestions import can_suggest
 from yarrow_lane.lane.happening import LetterSent, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import MONTHS
-from yarrow_lane.standins.outbox import recipient
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,
@@ -57,6 +55,7 @@ from yarrow_lane.ui.bench_sheet import (
 )
 from yarrow_lane.ui.rooms.intake.brief_sheet import brief_sections
 from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines, sitter_of
+from yarrow_lane.ui.rooms.intake.letter_bench import letter_bench
 
 HELPS = ("", "coat colour", "ear", "paw", "collar", "expression", "background")
 MODES = (("all", "all"), ("one", "one, large"), ("eyes", "eyes side by side"), ("light", "light"), ("letter", "ask for more"))
@@ -154,7 +153,7 @@ def intake_view(
     if look.bench == "brief":
         bench = BenchSheet(brief_sections(c, studio, today, look.keep_location, hands), act)
     elif look.mode == "letter":
-        bench = _letter_bench(c, evidence, hands)
+        bench = letter_bench(c, evidence, hands)
     else:
         bench = BenchSheet(tuple(_photo_sections(c, studio, chosen, look, evidence, odd, hands)), act)
     return IntakeView(tiles, chosen, bench, _choices(look, hands))
@@ -375,35 +374,3 @@ def _rights_lines(p: Photo, brief: Brief) -> tuple[Line, ...]:
     if r.permission == "licence":
         lines.insert(1, Field("Licence, its text", r.licence, sets("licence"), "the words of the licence", True, p.id))
     return tuple(lines)
-
-
-def _letter_bench(c: Commission, evidence: Mapping[str, Evidence], hands: Hands) -> BenchSheet:
-    missing = what_is_missing(c.intake, c.brief, evidence)
-    lines: list[Line] = [Fact(s.name, why, "wrong") for s, why in missing]
-    sections = [Section("What is missing", tuple(lines) or (Note("Every sitter has a lead photograph that holds."),))]
-    if c.brief.contact_warning:
-        sections.append(Section("Careful", (Note(c.brief.contact_warning + ".", "wrong"),)))
-    sent = [
-        Fact(
-            f"Letter {r.number}, {r.at.day}\u202f{MONTHS[r.at.month - 1]}",
-            f"{n} came back" if n else "no answer yet" if r.asked_for else "it asked for nothing",
-        )
-        for r in of_kind(c.log, LetterSent)
-        for n in [sum(p.answers == r.number for p in c.intake.photos)]
-    ]
-    if sent:
-        sections.append(Section("Sent", tuple(sent)))
-    unaddressed = (
-        recipient(c.brief.client_mail).unused if c.brief.client_mail.strip() else "no mail address is written in the brief"
-    )
-    if unaddressed:
-        sections.append(
-            Section(
-                "Without an addressee",
-                (Note(f"{unaddressed[:1].upper()}{unaddressed[1:]}: the mail file names nobody.", "wrong"),),
-            )
-        )
-    note = Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine.")
-    sections.append(Section("The letter", (note, Press("Write it anew", hands.draft_letter))))
-    act = NextAct("Put it in the outbox", "as .eml, for any mail program", hands.send_letter)
-    return BenchSheet(tuple(sections), act)
