@@ -6,8 +6,9 @@ from datetime import date, timedelta
 
 import pytest
 import skimage.data
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QBoxLayout
+from PySide6.QtCore import QEvent, Qt
+from PySide6.QtGui import QHelpEvent
+from PySide6.QtWidgets import QApplication, QBoxLayout, QToolTip
 
 from tests.conftest import NOON, jpeg_of
 from tests.doing import do_part, photo_from_file
@@ -131,6 +132,20 @@ def test_one_canvas_does_not_fill_the_shelf_to_the_ceiling(window, commission_id
     shelf = window.studio_page.shelf
     ((_, rect, _),) = shelf.places()
     assert rect.height() == pytest.approx(300 * 0.62) and rect.height() < 0.5 * shelf.height()
+
+
+def test_a_shortened_name_is_whole_under_the_pointer(window, monkeypatch):
+    name = ("Bartholomew-Ferdinand-" * 4)[:80]
+    window.desk.start_commission(new_brief(name, "dog", "", "acrylic", NOON.date(), None))
+    window.open_studio()
+    window.grab()
+    page, told = window.studio_page, []
+    monkeypatch.setattr(QToolTip, "showText", lambda at, words, widget: told.append(words))
+    ((_, rect, _),) = page.shelf.places()
+    for widget, at in ((page.shelf, rect.center()), (page.weeks, page.weeks._rows[0][0].center())):
+        QApplication.sendEvent(widget, QHelpEvent(QEvent.Type.ToolTip, at.toPoint(), widget.mapToGlobal(at.toPoint())))
+    assert len(told) == 2 and all(name in words for words in told) and "no size yet" in told[0]
+    assert name in window.studio_page.bench.act.toolTip() or name in window.studio_page.bench.act.title.text()
 
 
 # --- words

@@ -1,10 +1,11 @@
 """The shelf: every canvas at one true scale."""
 
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
-from PySide6.QtWidgets import QWidget
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QFontMetricsF, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtWidgets import QToolTip, QWidget
 
 from yarrow_lane.tone.three_values import GROUNDS
+from yarrow_lane.ui.kit.plain import tip
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.references import References
 from yarrow_lane.ui.rooms.studio.view import ShelfCanvas
@@ -150,10 +151,27 @@ class Shelf(QWidget):
     def _index(self) -> int:
         return next((n for n, c in enumerate(self._canvases) if c.commission_id == self._chosen), 0)
 
+    def _at(self, point: QPointF) -> ShelfCanvas | None:
+        """The canvas at a place, its words included."""
+        places = (
+            (canvas, QRectF(rect.left(), rect.top(), max(rect.width(), room), self.height() - rect.top()))
+            for canvas, rect, room in self.places()
+        )
+        return next((canvas for canvas, place in places if place.contains(point)), None)
+
+    def event(self, event: QEvent) -> bool:
+        """All that is known of a canvas, whole, shows under the pointer."""
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
+            c = self._at(QPointF(event.pos()))
+            words = ", ".join(filter(None, (c.title, c.size, c.worry or c.words))) if c is not None else ""
+            QToolTip.showText(event.globalPos(), tip(words), self)
+            return True
+        return super().event(event)
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        for canvas, rect, room in self.places():
-            if QRectF(rect.left(), rect.top(), max(rect.width(), room), self.height() - rect.top()).contains(event.position()):
-                self.selected.emit(canvas.commission_id)
+        canvas = self._at(event.position())
+        if canvas is not None:
+            self.selected.emit(canvas.commission_id)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         for canvas, rect, _ in self.places():

@@ -2,11 +2,12 @@
 
 from datetime import date
 
-from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF, QWheelEvent
-from PySide6.QtWidgets import QWidget
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QFontMetricsF, QHelpEvent, QPainter, QPaintEvent, QPen, QPolygonF, QWheelEvent
+from PySide6.QtWidgets import QToolTip, QWidget
 
 from yarrow_lane.measure.days import MONTHS, WEEKDAYS
+from yarrow_lane.ui.kit.plain import tip
 from yarrow_lane.ui.rooms.studio.view import StudioView, WeekRow, days_shown
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
@@ -21,6 +22,7 @@ class Weeks(QWidget):
         super().__init__()
         self._view: StudioView | None = None
         self._first = 0
+        self._rows: list[tuple[QRectF, str]] = []  # where each name stands
 
     def show_view(self, view: StudioView) -> None:
         self._view = view
@@ -33,6 +35,14 @@ class Weeks(QWidget):
             step = -1 if event.angleDelta().y() > 0 else 1
             self._first = min(max(0, self._first + step), max(0, len(self._view.rows) - _MOST_ROWS))
             self.update()
+
+    def event(self, event: QEvent) -> bool:
+        """The whole name of a row, where it is shortened, shows under the pointer."""
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
+            title = next((title for place, title in self._rows if place.contains(QPointF(event.pos()))), "")
+            QToolTip.showText(event.globalPos(), tip(title), self)
+            return True
+        return super().event(event)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -70,6 +80,7 @@ class Weeks(QWidget):
                     painter.setPen(QColor(c.text))
                     painter.setFont(dates)
                     painter.drawText(QPointF(x, px(22)), f"{day.day}\u202f{MONTHS[day.month - 1]}")
+        self._rows = [(QRectF(0, top + n * row_h, right, row_h), row.title) for n, row in enumerate(rows)]
         for n, row in enumerate(rows):
             self._paint_row(painter, view, row, QRectF(left, top + n * row_h, right - left, row_h), step)
         today = left + ((view.today - view.first_day).days + 0.5) * step
