@@ -99,7 +99,7 @@ def test_angles_go_round_the_clock():
     assert clock_degrees(0, -1) == 0 and clock_degrees(1, 0) == 90 and clock_degrees(0, 1) == 180
     assert apart(350, 10) == 20 and apart(90, 270) == 180
     assert mean_direction([350, 10]) == pytest.approx(0, abs=1e-6) or mean_direction([350, 10]) == pytest.approx(360)
-    assert [side_words(d) for d in (0, 92, 225, 359)] == ["above", "the right", "lower left", "above"]
+    assert [side_words(d) for d in (0, 92, 225, 359)] == ["above", "your right", "your lower left", "above"]
 
 
 def test_shading_by_a_plane():
