@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.measure.lengths import length_text
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.trouble import Trouble
 
@@ -84,7 +85,9 @@ def set_size(compose: Compose, width_mm: float, height_mm: float, name: str = ""
     """
     for side in (width_mm, height_mm):
         if not SMALLEST_MM <= side <= LARGEST_MM:
-            raise ComposeTrouble("That size was not taken", f"{side / 10:g} cm is outside 4 cm to 4 m", "write the size again")
+            raise ComposeTrouble(
+                "That size was not taken", f"{length_text(side)} is outside 4 cm to 4 m", "write the size again"
+            )
     sized = replace(compose, width_mm=float(width_mm), height_mm=float(height_mm), format_name=name)
     if compose.background is None or photo_size is None:
         return replace(sized, background=None)

@@ -163,6 +163,12 @@ def test_a_message_goes_with_the_next_change_at_that_place(qtbot, framed):  # no
     assert framed.message.text, "what happens elsewhere leaves it"
 
 
+def test_no_number_is_written_with_an_exponent(qtbot, framed):  # noqa: F811
+    keys(qtbot, framed, "2")
+    fill(qtbot, framed.current, "Or your own width", "1000000000")
+    assert "1000000000" in framed.message.text and "e+" not in framed.message.text
+
+
 def test_sense_by_sitter(qtbot, window, commission_id, cat):
     page = _with_photo(window, commission_id, cat)
     assert "Consent of who is shown" not in labels(page), "no consent is asked of a cat"
