@@ -186,6 +186,19 @@ def page_patch(window, place, side_mm=8.0):
     return Rect((at[0] - side_mm / 2) * scale, (at[1] - side_mm / 2) * scale, side_mm * scale, side_mm * scale)
 
 
+def test_the_nearest_sizes_are_drawn_and_one_is_taken(framed):
+    page = framed.current
+    page.choices.button("nearest sizes").click()
+    names = [o.text for o in page.crop_view.overlays if hasattr(o, "text")]
+    takes = [s.line.words for s in page.bench._slots if getattr(s.line, "words", "").startswith("Take ")]
+    assert len(names) == 3 and takes == [f"Take {n}" for n in names]
+    page.bench.line(takes[0]).click()
+    chosen = now(framed).compose
+    assert chosen.format_name.endswith(names[0]) and (chosen.width_mm, chosen.height_mm) != (240, 300) and chosen.framed
+    page.choices.button("thirds").click()
+    assert not any(hasattr(o, "text") for o in page.crop_view.overlays)
+
+
 def draw(qtbot, page, window, kind, corners, close=ENTER):
     fill(qtbot, page, "Next region is", kind)
     keys(qtbot, window, "d")

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QVBoxLayout
 from yarrow_lane.commission.recompose import Proposal, recompose
 from yarrow_lane.compose.composition import Compose, ComposeTrouble, frame, largest_crop_width, set_size, turn
 from yarrow_lane.compose.formats import Series, stock_formats
+from yarrow_lane.compose.nearest import Near
 from yarrow_lane.compose.standing import lie_word, to_frame
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.lengths import length_text, size_text
@@ -38,6 +39,7 @@ class ComposePage(RoomPage):
         box.setContentsMargins(0, 0, 0, 0)
         box.addWidget(self.crop_view)
         self.series: Series = "metric"
+        self.nearest = False
         self.pending: Compose | None = None  # what is proposed while later work waits for an answer
         self._shown_id = ""
         self._half = (0.0, 0.0)
@@ -48,7 +50,7 @@ class ComposePage(RoomPage):
             self.refresh()
 
     def opened(self) -> None:
-        self._shown_id, self.pending, self._half = "", None, (0.0, 0.0)
+        self._shown_id, self.pending, self._half, self.nearest = "", None, (0.0, 0.0), False
         name = self.commission.compose.format_name
         self.series = next((f.series for f in stock_formats() if f"{f.series} {f.name}" == name), "metric")
         if not name and self.studio.unit == "in":
@@ -63,7 +65,9 @@ class ComposePage(RoomPage):
         act = self.next_act(self._lay_or_go)
         photo = to_frame(self.shown, self.commission.intake)
         evidence = self.workroom.judging.evidence((photo,) if photo is not None else ())
-        view = compose_view(self.commission, self.shown, self.studio, self.series, self._half, evidence, self, act)
+        view = compose_view(
+            self.commission, self.shown, self.studio, self.series, self._half, evidence, self.nearest, self, act
+        )
         self._show_photo(view.photo)
         self.handles.show(view.crop)
         if not self.handles.dragging:
@@ -137,6 +141,16 @@ class ComposePage(RoomPage):
         return self._proposal(label, set_size(self.shown, width_mm, height_mm, name, self._framed_size()))
 
     # --- what the bench asks for
+
+    def show_nearest(self, wanted: bool) -> None:
+        """Draw the stock sizes nearest to the crop on the photograph, or the thirds."""
+        self.nearest = wanted
+        self.refresh()
+
+    def take_near(self, near: Near) -> Proposal:
+        """The canvas in another size, its crop as it was drawn."""
+        c = near.composed
+        return self._proposal(f"Chose {size_text(c.width_mm, c.height_mm, self.studio.unit)}", c)
 
     def show_series(self, series: Series) -> None:
         self.series = series

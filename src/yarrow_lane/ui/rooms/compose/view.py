@@ -14,6 +14,7 @@ from yarrow_lane.compose.detail import (
     detail_words,
 )
 from yarrow_lane.compose.formats import SERIES, SERIES_WORDS, Format, Series, formats_of
+from yarrow_lane.compose.nearest import Near, nearest_sizes
 from yarrow_lane.compose.standing import lie_word, to_frame
 from yarrow_lane.documents.print_plan import plan_print
 from yarrow_lane.intake.detail import FULL, detail_of
@@ -32,10 +33,12 @@ from yarrow_lane.ui.bench_sheet import (
     NextAct,
     Note,
     Pick,
+    Press,
     Section,
     Switch,
+    Table,
 )
-from yarrow_lane.ui.kit.overlays import Lattice, Overlay, Veil
+from yarrow_lane.ui.kit.overlays import Box, Lattice, Overlay, Veil, Words
 from yarrow_lane.ui.words import detail_mood
 
 
@@ -48,6 +51,8 @@ class Hands(Protocol):
     def own_height(self, height_mm: float) -> Meaning: ...
     def turn(self, lie: str) -> Meaning: ...
     def lay_on(self, photo_id: str) -> Meaning: ...
+    def show_nearest(self, wanted: bool) -> None: ...
+    def take_near(self, near: Near) -> Proposal: ...
 
 
 @dataclass(frozen=True)
@@ -63,9 +68,12 @@ class ComposeView:
 
 def compose_view(
     c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float],
-    evidence: Mapping[str, Evidence], hands: Hands, act: NextAct,
+    evidence: Mapping[str, Evidence], nearest: bool, hands: Hands, act: NextAct,
 ) -> ComposeView:  # fmt: skip
-    """Work the room out; `shown` is the composition on record or the one proposed, `half` a width or height written alone."""
+    """Work the room out; `shown` is the composition on record or the one proposed, `half` a width or height written alone.
+
+    With `nearest` the stock sizes nearest to the crop are drawn and listed.
+    """
     photo = to_frame(shown, c.intake)
     seen = evidence.get(photo.id) if photo is not None else None
     crop = shown.background.crop if shown.framed and shown.background else None
@@ -73,14 +81,46 @@ def compose_view(
     lie = lie_word(shown.width_mm, shown.height_mm)
     if shown.sized and lie != "square":
         switches.append(Switch("Canvas", (("upright", "upright"), ("lying", "lying")), hands.turn, lie))
-    bench = BenchSheet(_sections(c, shown, studio, series, half, photo, seen, hands), act)
-    return ComposeView(photo, crop, compose_overlays(crop), bench, ChoiceSheet(tuple(switches)))
+    near: tuple[Near, ...] = ()
+    if crop is not None and photo is not None:
+        switches.append(Switch("Draw", ((False, "thirds"), (True, "nearest sizes")), hands.show_nearest, nearest))
+        near = nearest_sizes(shown, (photo.width_px, photo.height_px), formats_of(series)) if nearest else ()
+    sections = _sections(c, shown, studio, series, half, photo, seen, hands)
+    if near:
+        sections = (sections[0], _near_section(near, photo, seen, studio, hands), *sections[1:])
+    overlays = compose_overlays(crop, tuple((n.crop, format_words(n.format, studio)) for n in near))
+    return ComposeView(photo, crop, overlays, BenchSheet(sections, act), ChoiceSheet(tuple(switches)))
 
 
-def compose_overlays(crop: Rect | None) -> tuple[Overlay, ...]:
-    """What is left out is dimmed; thirds, to place the eyes by."""
+def _near_section(
+    near: tuple[Near, ...], photo: Photo | None, evidence: Evidence | None, studio: Studio, hands: Hands
+) -> Section:
+    """What each of the nearest sizes would cut off the crop and add to it, and what the photograph carries at it."""
+    assert photo is not None
+    rows = tuple(
+        (
+            format_words(n.format, studio),
+            f"{n.cuts:.0%}",
+            f"{n.adds:.0%}",
+            detail_word(carried_px_per_mm(n.composed, photo, evidence)),
+        )
+        for n in near
+    )
+    takes = tuple(Press(f"Take {format_words(n.format, studio)}", lambda n=n: hands.take_near(n)) for n in near)  # type: ignore[misc]
+    return Section("Nearest stock sizes", (Table(("size", "cuts", "adds", "carries"), rows), *takes))
+
+
+def compose_overlays(crop: Rect | None, near: tuple[tuple[Rect, str], ...] = ()) -> tuple[Overlay, ...]:
+    """What is left out is dimmed; thirds, to place the eyes by, or the crops of other sizes with their names."""
     if crop is None:
         return ()
+    if near:
+        found: list[Overlay] = [Veil(crop.corners, 90)]
+        for (rect, name), corner in zip(near, (0, 2, 3), strict=False):  # names in different corners, or they hide each other
+            x, y = rect.corners[corner]
+            shift = (6.0, 14.0) if corner == 0 else (-6.0, -14.0) if corner == 2 else (6.0, -14.0)
+            found += [Box(rect, line="dashes"), Words((x, y), name, "left" if corner == 2 else "right", shift=shift)]
+        return tuple(found)
     thirds = tuple(crop.x + crop.width * n / 3 for n in (1, 2)), tuple(crop.y + crop.height * n / 3 for n in (1, 2))
     return Veil(crop.corners), Lattice(crop, *thirds, weight=0.6)
 
