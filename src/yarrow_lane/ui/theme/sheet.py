@@ -53,7 +53,7 @@ def style_sheet(c: Colours) -> str:
     QPushButton:checked {{ background: {c.chosen}; color: {c.on_chosen}; border-color: {c.chosen}; }}
     QPushButton#act {{ background: {c.here}; border: 1px solid {c.here_edge}; border-radius: 3px; text-align: left; }}
     QPushButton#act:disabled {{ background: {c.paper}; border-color: {c.rule}; }}
-    QWidget[pointed="yes"] {{ border-left: {px(4)}px solid {c.here}; }}
+    QWidget[pointed="yes"] {{ border-bottom: {px(3)}px solid {c.here}; }}
     QPushButton[role="tick"] {{ text-align: left; border: none; padding: 3px 0; background: transparent; }}
     QPushButton[role="tick"]:focus {{ border-left: {px(4)}px solid {c.here_edge}; padding: 3px 0 3px {px(4)}px; }}
     QPushButton[pointed="yes"] {{ border: 2px solid {c.here_edge}; }}

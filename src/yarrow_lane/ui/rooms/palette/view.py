@@ -102,7 +102,7 @@ def _well_lines(palette: Palette, well: Well) -> tuple[Line, ...]:
     return (
         Swatch(value_word(lightness), well.srgb, value_text(lightness)),
         Field("Name", well.name, named, called, about=well.id),
-        Fact("Hue, by eye a guess", hue_words(well.lab)),
+        Fact("Hue, a guess", hue_words(well.lab)),
         *([Fact(f"Beside {palette.name_of(darker)}", beside_words(well.lab, darker.lab))] if darker is not None else []),
         Fact("Mean of", f"{well.patch_mm:g}\u202fmm patch"),
         *off,
