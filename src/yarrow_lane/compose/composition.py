@@ -101,7 +101,9 @@ def turn(compose: Compose, photo_size: Point | None = None) -> Compose:
 
 
 def largest_crop_width(compose: Compose, photo_size: Point) -> float:
-    """The widest crop of the canvas's proportion that the photograph holds, px."""
+    """The widest crop of the canvas's proportion that the photograph holds, px; raises `ComposeTrouble` without a size."""
+    if not compose.sized:
+        raise ComposeTrouble("The crop was not laid", "the canvas has no size yet", "choose a size first")
     return min(photo_size[0], photo_size[1] * compose.proportion)
 
 

@@ -163,6 +163,24 @@ def test_a_message_goes_with_the_next_change_at_that_place(qtbot, framed):  # no
     assert framed.message.text, "what happens elsewhere leaves it"
 
 
+def test_a_photograph_chosen_before_the_size_is_said(qtbot, window, commission_id, cat):
+    for shade in (0, 40):
+        photo = photo_from_file(window.desk, jpeg_of(cat // 2 + shade), f"cat-{shade}.jpg")
+        do_part(window.desk, commission_id, "in", "intake", lambda i, p=photo: add_photo(i, p))
+    window.open_door(commission_id, "Compose")
+    fill(qtbot, window.current, "Framed from", photo.id)
+    assert "the canvas has no size yet" in window.message.text and now(window).compose.background is None
+
+
+def test_a_page_let_go_with_its_theme_hears_of_no_measure(qtbot, window, commission_id, wait_idle):
+    window.open_door(commission_id, "Compose")
+    for evening in (True, False):
+        window.desk.do_studio("theme", lambda s, e=evening: replace(s, evening=e))
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    window.workroom.judging.judged.emit()
+    assert window.message.text == ""
+
+
 def test_no_number_is_written_with_an_exponent(qtbot, framed):  # noqa: F811
     keys(qtbot, framed, "2")
     fill(qtbot, framed.current, "Or your own width", "1000000000")

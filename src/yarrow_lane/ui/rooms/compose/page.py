@@ -43,7 +43,10 @@ class ComposePage(RoomPage):
         self.pending: Compose | None = None  # what is proposed while later work waits for an answer
         self._shown_id = ""
         self._half = (0.0, 0.0)
-        workroom.judging.judged.connect(workroom.guard.guarded(self._measured))
+        workroom.judging.judged.connect(self._judged)  # a method: it is let go with the page, a closure would outlive it
+
+    def _judged(self) -> None:
+        self.workroom.guard.attempt(self._measured)
 
     def _measured(self) -> None:
         if self.commission_id and self.isVisible() and not self.handles.dragging:
