@@ -111,7 +111,7 @@ def passes_in(c: Commission, climate: Climate) -> tuple[Pass, ...]:
 
 def passes_planned(c: Commission, climate: Climate) -> tuple[tuple[Pass, ...], str]:
     """The passes by which days are reckoned, and what they rest on in words: a usual head's until the sitter is drawn."""
-    if any(r.kind != "background" for r in c.layers.regions):
+    if c.layers.sitter_drawn:
         return passes_in(c, climate), "reckoned from your regions, at first guesses of pace"
     if not c.compose.sized:
         return (), ""
@@ -139,7 +139,7 @@ def room_standings(
     reference = reference_key(c.compose)
     planned, _ = passes_planned(c, studio.climate)
     last = easel.last_painted(c.easel)
-    left = bool(easel.passes_left(c.easel, passes)) or not passes
+    left = bool(easel.passes_left(c.easel, planned)) or not passes
     return {
         "Intake": intake.stand(c.intake, c.brief, evidence),
         "Compose": compose.stand(c.compose, c.intake, studio.unit, evidence),

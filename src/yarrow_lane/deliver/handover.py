@@ -152,11 +152,18 @@ def with_notes(deliver: Deliver, notes: tuple[str, ...]) -> Deliver:
 
 
 def rested_since(deliver: Deliver, day: date | None, now: datetime) -> Deliver:
-    """It was turned to the wall on that day: today counts from now, an earlier day from its noon [our choice]; None takes it back."""
+    """It was turned to the wall on that day: today counts from now, an earlier day from its noon [our choice]; None takes it back.
+
+    Raises `DeliverTrouble` for a day that has not come.
+    """
     if day is None:
         return replace(deliver, rest_from=None, looked=None)
+    if day > now.date():
+        raise DeliverTrouble(
+            "The rest was not written down", "that day has not come yet", "write the day it was turned to the wall"
+        )
     noon = now.replace(hour=12, minute=0, second=0, microsecond=0) + timedelta(days=(day - now.date()).days)
-    return begin_rest(deliver, min(noon, now) if day < now.date() else now)
+    return begin_rest(deliver, noon if day < now.date() else now)
 
 
 def mark_line(deliver: Deliver, number: int, done: bool) -> Deliver:

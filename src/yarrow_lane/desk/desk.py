@@ -135,7 +135,7 @@ class Desk:
 
     def put_away(self, commission_id: str) -> None:
         """Take a commission off the shelf; it stays on record and undo brings it back."""
-        title = self.commission(commission_id).brief.title
+        title = self.standings.title(commission_id)
         self.do_studio(f"Put {title} away", lambda s: take_off_shelf(s, commission_id))
 
     def bring_back(self, commission_id: str) -> None:

@@ -62,6 +62,9 @@ def stand(
     paint = pass_now(easel, passes, now)
     doubtful, early = len(doubts(log)), finished_ahead(easel, now)
     worry = "a pass was finished in the future" if early else "hours in doubt" if doubtful else ""
+    if paint is None and passes_left(easel, planned):
+        act = Act("Go to Layers", "draw the sitter's regions")
+        return Standing(fact, "the sitter is to be painted", act, tasks_left(easel, planned, now), stale=stale, worry=worry)
     if paint is None:
         return Standing(fact, stale=stale, worry=worry)
     state = readiness(easel, paint, now)

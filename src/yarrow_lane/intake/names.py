@@ -3,6 +3,8 @@
 import re
 from pathlib import PurePath
 
+from yarrow_lane.measure.words import begun
+
 # What cameras, telephones and people write into file names: from memory, and our choice of what is no sitter's name.
 _NO_NAME = frozenset(
     [
@@ -96,4 +98,4 @@ def proposed_name(file_name: str) -> str:
             wanted.append(word)
         elif wanted:
             break
-    return " ".join(word[:1].upper() + word[1:] for word in wanted[:_MOST_WORDS])
+    return " ".join(begun(word) for word in wanted[:_MOST_WORDS])

@@ -9,6 +9,7 @@ from yarrow_lane.intake.detail import FULL, IRIS_WORKABLE_PX, about, iris_detail
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Intake, Photo
 from yarrow_lane.lane.standing import Act, Standing
+from yarrow_lane.measure.words import begun
 
 
 def photo_wants(photo: Photo, brief: Brief) -> str:
@@ -53,4 +54,4 @@ def stand(intake: Intake, brief: Brief, evidence: Mapping[str, Evidence] = Mappi
         return Standing(fact, worry=worry)
     photo, wants = wanting
     how = "drag across each iris" if photo.use == "lead" and not photo.eyes else f"then write it down on {photo.name}"
-    return Standing(fact, wants, Act(wants[:1].upper() + wants[1:], how), worry=worry or wants)
+    return Standing(fact, wants, Act(begun(wants), how), worry=worry or wants)

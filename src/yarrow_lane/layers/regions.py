@@ -52,6 +52,11 @@ class Layers:
     next_id: int = 1
     made_from: str = ""
 
+    @property
+    def sitter_drawn(self) -> bool:
+        """Whether there is more than a background."""
+        return any(r.kind != "background" for r in self.regions)
+
     def region(self, region_id: int) -> Region:
         """Raises `LayersTrouble` when it is not there."""
         for region in self.regions:

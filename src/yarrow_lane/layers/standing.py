@@ -10,7 +10,7 @@ from yarrow_lane.measure.lengths import hours_text
 
 def stand(layers: Layers, passes: tuple[Pass, ...], reference: str, brief: Brief) -> Standing:
     """Where the room stands; `reference` is the present one's key. A background alone is no portrait: the door stays open."""
-    if passes and all(r.kind == "background" for r in layers.regions):
+    if passes and not layers.sitter_drawn:
         act = Act(f"Draw the {likely_next(layers, brief)}", "its outline, corner by corner; then eyes and the rest")
         return Standing("only the background", "the sitter is not drawn", act, stale=stale_words(layers.made_from, reference))
     if not passes:

@@ -4,7 +4,8 @@ import math
 
 from yarrow_lane.intake.brief import Brief
 from yarrow_lane.intake.photos import Eye
-from yarrow_lane.layers.regions import Kind, Layers, School, add_region
+from yarrow_lane.layers.regions import Background, Eyes, Kind, Layers, School, Values, add_region
+from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Point, Polygon, Rect
 
 # Our choice, after what portraits of one head usually are: the sitter fills half of the canvas, an eye a three-hundredth.
@@ -29,13 +30,22 @@ def sitter_kind(brief: Brief) -> Kind:
 
 def usual_layers(canvas: Rect, brief: Brief, school: School) -> Layers:
     """A background, one sitter over half of the canvas whatever their number, and two eyes for each."""
-    layers = add_region(Layers(school=school), "background", canvas.corners, canvas)
-    half = math.sqrt(_SITTER_SHARE / math.pi)
-    layers = add_region(layers, sitter_kind(brief), ellipse(canvas.centre, half * canvas.width, half * canvas.height), canvas)
-    eye = math.sqrt(_EYE_SHARE * canvas.width * canvas.height / math.pi)
     count = 2 * max(1, len(brief.sitters))
+    return _usual(canvas.width, canvas.height, sitter_kind(brief), count, school.eyes, school.values, school.background)
+
+
+@kept(256)
+def _usual(
+    width: float, height: float, kind: Kind, count: int, eyes: Eyes, values: Values, background: Background
+) -> Layers:  # fmt: skip
+    """The same object for equal arguments: the passes that follow from it are then worked out once, not at every look at a shelf."""
+    canvas = Rect(0.0, 0.0, width, height)
+    layers = add_region(Layers(school=School(eyes, values, background)), "background", canvas.corners, canvas)
+    half = math.sqrt(_SITTER_SHARE / math.pi)
+    layers = add_region(layers, kind, ellipse(canvas.centre, half * width, half * height), canvas)
+    eye = math.sqrt(_EYE_SHARE * width * height / math.pi)
     for n in range(count):
-        at = canvas.x + canvas.width * (0.3 + 0.4 * (n + 0.5) / count), canvas.y + canvas.height * 0.42
+        at = width * (0.3 + 0.4 * (n + 0.5) / count), height * 0.42
         layers = add_region(layers, "eye", ellipse(at, eye, eye), canvas)
     return layers
 

@@ -1,4 +1,4 @@
-"""Words from outside, made fit to keep: no letters that are none, no signs that steer a screen or a file."""
+"""Words made fit to keep, to begin a sentence, to name a file: no letters that are none, no signs that steer a screen."""
 
 import re
 import unicodedata
@@ -31,6 +31,16 @@ def cleaned(text: str) -> str:
 def one_line(text: str) -> str:
     """The same words, cleaned, in one line without doubled spaces."""
     return " ".join(cleaned(text).split())
+
+
+def begun(words: str) -> str:
+    """The words as they begin a sentence; all other letters stay, names among them."""
+    return words[:1].upper() + words[1:]
+
+
+def within(words: str) -> str:
+    """The words of an act or heading as they stand within a sentence."""
+    return words[:1].lower() + words[1:]
 
 
 def file_name(text: str, ending: str, otherwise: str = "untitled") -> str:

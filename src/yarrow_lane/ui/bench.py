@@ -272,9 +272,8 @@ class Bench(QWidget):
         self._unmark()
         self._marked = line = self.line(label, nth)
         set_property(line, "pointed", "yes")
-        QApplication.sendPostedEvents(
-            self._scroll.widget(), QEvent.Type.LayoutRequest
-        )  # what is new has its place before it is shown
+        # What is new has its place before it is shown.
+        QApplication.sendPostedEvents(self._scroll.widget(), QEvent.Type.LayoutRequest)
         self._scroll.ensureWidgetVisible(line, 0, px(40))
         line.setFocus(Qt.FocusReason.OtherFocusReason)
         if isinstance(line, PickLine):

@@ -4,13 +4,12 @@ from datetime import date
 
 from PySide6.QtCore import QPoint, QSignalBlocker, Qt
 from PySide6.QtGui import QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QWidget
+from PySide6.QtWidgets import QLineEdit, QPushButton
 
 from yarrow_lane.measure.dates import parse_day
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench_editors import Hand, Labelled, chevron
-from yarrow_lane.ui.bench_keys import KeepsEnter
 from yarrow_lane.ui.bench_sheet import Day, Meaning
 from yarrow_lane.ui.kit.calendar_popup import CalendarPopup
 from yarrow_lane.ui.local import local_order
@@ -47,17 +46,8 @@ class DayLine(Labelled):
         self.editor.setFixedWidth(px(136))
         self._opens = _Opens(line.label)
         self._opens.clicked.connect(self.open_month)
-        pair = QWidget()
-        row = QHBoxLayout(pair)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(px(2))
-        row.addWidget(self.editor)
-        row.addWidget(self._opens)
         self._stored, self._asked = "", ""
-        super().__init__(line.label, pair, True, hand)
-        self.setFocusProxy(self.editor)
-        self._enter = KeepsEnter()
-        self.editor.installEventFilter(self._enter)
+        super().__init__(line.label, (self.editor, self._opens), True, hand)
         self.editor.editingFinished.connect(self.store)
         self._month: CalendarPopup | None = None
         self.show_line(line)

@@ -59,9 +59,9 @@ class _PickBox(QComboBox):
 
 
 class Labelled(QWidget):
-    """A label over or beside an editor, and beneath it in words what was wrong with the last value."""
+    """A label over or beside an editor of one part or several, and beneath it in words what was wrong with the last value."""
 
-    def __init__(self, label: str, editor: QWidget, beside: bool, hand: Hand) -> None:
+    def __init__(self, label: str, editor: QWidget | tuple[QWidget, ...], beside: bool, hand: Hand) -> None:
         super().__init__()
         self._hand = hand
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)  # it is marked when it is pointed at
@@ -73,7 +73,12 @@ class Labelled(QWidget):
         self.box = box
         self.label = small_label(label)
         box.addWidget(self.label, 1)
-        box.addWidget(editor)
+        parts = editor if isinstance(editor, tuple) else (editor,)
+        row = QHBoxLayout()
+        row.setSpacing(px(4))
+        for part in parts:
+            row.addWidget(part)
+        box.addLayout(row)
         outer.addLayout(box)
         self.fault = PlainLabel()
         self.fault.setFont(lettering(13))
@@ -81,13 +86,13 @@ class Labelled(QWidget):
         set_property(self.fault, "tone", "wrong")
         self.fault.hide()
         outer.addWidget(self.fault)
-        self.setFocusProxy(editor)
-        if isinstance(editor, QLineEdit | QAbstractSpinBox):
-            self._enter = KeepsEnter()
-            editor.installEventFilter(self._enter)
-        if isinstance(editor, QAbstractSpinBox | QComboBox):
-            self._wheel = _WheelPasses()
-            editor.installEventFilter(self._wheel)
+        self.setFocusProxy(parts[0])
+        self._enter, self._wheel = KeepsEnter(), _WheelPasses()
+        for part in parts:
+            if isinstance(part, QLineEdit | QAbstractSpinBox):
+                part.installEventFilter(self._enter)
+            if isinstance(part, QAbstractSpinBox | QComboBox):
+                part.installEventFilter(self._wheel)
 
     def hand_over(self, meaning: Callable[[], Meaning]) -> Trouble | None:
         """Let the value mean what it means; what was wrong with it stays beneath the editor, and is given back."""
@@ -245,19 +250,9 @@ class SpanLine(Labelled):
 
     def __init__(self, line: Span, hand: Hand) -> None:
         self.ends = (_Number(f"{line.label}, from"), _Number(f"{line.label}, to"))
-        pair = QWidget()
-        row = QHBoxLayout(pair)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(px(4))
-        row.addWidget(self.ends[0])
-        row.addWidget(small_label("to"))
-        row.addWidget(self.ends[1])
-        super().__init__(line.label, pair, True, hand)
-        self._filters = (KeepsEnter(), _WheelPasses())
+        super().__init__(line.label, (self.ends[0], small_label("to"), self.ends[1]), True, hand)
         for end in self.ends:
             end.setFixedWidth(px(78))
-            for each in self._filters:
-                end.installEventFilter(each)
             end.valueChanged.connect(self._told)
         self.show_line(line)
 

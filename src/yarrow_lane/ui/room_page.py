@@ -18,7 +18,7 @@ from yarrow_lane.lane.doors import door_after
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.lane.standing import Act, Standing, act_detail, can_be_done
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.measure.words import file_name
+from yarrow_lane.measure.words import begun, file_name, within
 from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench import Bench
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Field, Meaning, NextAct, Note, Press, Section
@@ -147,8 +147,9 @@ class RoomPage(QWidget):
         other = meanwhile(self.desk.standings.all(now), self.commission_id, now)
         if other is None or other.act is None:
             return NextAct("Back to the studio", waits, lambda: self.workroom.open_studio())
-        what = other.act.title[:1].lower() + other.act.title[1:]
-        return NextAct(f"Meanwhile {other.title}: {what}", waits, lambda: self.workroom.open_door(other.id, ""))
+        return NextAct(
+            f"Meanwhile {other.title}: {within(other.act.title)}", waits, lambda: self.workroom.open_door(other.id, "")
+        )
 
     def go_to(self, door: str) -> None:
         """Open another door of this commission."""
@@ -170,7 +171,7 @@ class RoomPage(QWidget):
         door, reason = self.door, self.commission.doors.reason(self.door)
         if not standing.wants:
             return Section("This door", stale) if stale else None
-        wants = standing.wants[:1].upper() + standing.wants[1:]
+        wants = begun(standing.wants)
         if reason:
             back = Edit(DOORS_PART, f"{door} is decided by the facts", lambda d: unwaive_door(d, door), door=door)
             words = Note(f"{wants}. Waived all the same: {reason}")
@@ -183,8 +184,7 @@ class RoomPage(QWidget):
 
     def _waive(self) -> Meaning:
         self.bench.store_pending()
-        door, reason = self.door, self._reasons.pop(self.commission_id, "")
-        today = self.workroom.now.date()
+        door, reason, today = self.door, self._reasons.get(self.commission_id, ""), self.workroom.now.date()
         return Edit(DOORS_PART, f"Waived {door}", lambda d: waive_door(d, door, reason, today), keep="waived", door=door)
 
     # --- documents

@@ -8,10 +8,11 @@ from tests.conftest import NOON
 from yarrow_lane.commission.clocks import stop_of_a_waiting_pass
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.eyes import eyes_to_outline, with_eyes
-from yarrow_lane.commission.standing import passes_planned, stand
+from yarrow_lane.commission.standing import passes_in, passes_planned, stand
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.commission.today import meanwhile
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.easel.session import finish_pass
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.layers.drying import Climate
 from yarrow_lane.layers.regions import Layers, add_region
@@ -43,6 +44,18 @@ def test_a_background_alone_is_no_portrait():
     assert (layers.state, layers.wants) == ("ahead", "the sitter is not drawn")
     assert standing.reckoned == stand(commission(), Studio(), NOON).reckoned
     assert standing.minutes_left == pytest.approx(stand(commission(), Studio(), NOON).minutes_left)
+
+
+def test_a_painted_background_is_no_finished_portrait():
+    canvas = Rect(0, 0, 400, 500)
+    c = commission(medium="acrylic", layers=add_region(Layers(), "background", canvas.corners, canvas))
+    done = c.easel
+    for p in passes_in(c, Climate()):
+        done = finish_pass(done, p, NOON)
+    standing = stand(replace(c, easel=done), Studio(), NOON)
+    easel = next(d for d in standing.doors if d.name == "Easel")
+    assert (easel.state, easel.wants) == ("ahead", "the sitter is to be painted")
+    assert 0 < standing.minutes_left < stand(c, Studio(), NOON).minutes_left, "only the background is done"
 
 
 def test_what_is_drawn_next_is_what_is_usual():

@@ -2,40 +2,17 @@
 
 from datetime import timedelta
 
-import numpy as np
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QApplication, QFileDialog
 
-from tests.conftest import NOON, jpeg_of
-from tests.doing import do_part, photo_from_file
+from tests.conftest import NOON
 from tests.journeys.hands import click, drag, fill, keys, press, reference, send
-from yarrow_lane.compose.composition import set_size
-from yarrow_lane.intake.photos import add_photo, set_use
+from tests.ui.rooms.doing import ENTER, ESC, SPACE, draw, now
 from yarrow_lane.palette.wells import patch_colour
 
-ESC, ENTER, SPACE = Qt.Key.Key_Escape, Qt.Key.Key_Return, Qt.Key.Key_Space
 SHIFT = Qt.KeyboardModifier.ShiftModifier
-
-
-@pytest.fixture
-def framed(qtbot, window, commission_id, wait_idle, cat):
-    """A cat of 902 x 600 px on 24 x 30 cm, its crop laid."""
-    desk = window.desk
-    photo = photo_from_file(desk, jpeg_of(np.kron(cat, np.ones((2, 2, 1), np.uint8))), "cat.jpg")
-    do_part(desk, commission_id, "in", "intake", lambda i: add_photo(i, photo))
-    do_part(desk, commission_id, "lead", "intake", lambda i: set_use(i, photo.id, "lead"))
-    do_part(desk, commission_id, "size", "compose", lambda c: set_size(c, 240, 300))
-    window.open_door(commission_id, "Compose")
-    wait_idle(window)
-    keys(qtbot, window, ENTER)
-    wait_idle(window)
-    return window
-
-
-def now(window):
-    return window.desk.commission(window.commission_id)
 
 
 def test_the_crop_is_pulled_by_its_corners_and_keeps_its_shape(framed):
@@ -197,17 +174,6 @@ def test_the_nearest_sizes_are_drawn_and_one_is_taken(framed):
     assert chosen.format_name.endswith(names[0]) and (chosen.width_mm, chosen.height_mm) != (240, 300) and chosen.framed
     page.choices.button("thirds").click()
     assert not any(hasattr(o, "text") for o in page.crop_view.overlays)
-
-
-def draw(qtbot, page, window, kind, corners, close=ENTER):
-    fill(qtbot, page, "Next region is", kind)
-    keys(qtbot, window, "d")
-    for corner in corners:
-        click(page.reference, corner)
-    if close is not None:
-        keys(qtbot, window, close)
-    if close == ENTER and len(corners) > 2:
-        keys(qtbot, window, ENTER)  # it is what was said before
 
 
 def test_regions_are_drawn_taken_back_renamed_and_wiped(qtbot, framed, wait_idle):

@@ -120,14 +120,17 @@ class CheckPage(RoomPage):
 
     def note_it(self) -> Meaning:
         self.bench.store_pending()
-        text, self.draft = self.draft, ""
+        text = self.draft
 
         def noted(c: Commission) -> Recomposed:
             """On Check's list and on the last list at Deliver: one list, wherever it is looked at."""
             check = note_seen(c.check, text)
             return Recomposed(replace(c, check=check, deliver=with_notes(c.deliver, check.seen[-1:])))
 
-        return Proposal("Noted what to mend", "Check", noted)
+        if self.hand(lambda: Proposal("Noted what to mend", "Check", noted)) is None:
+            self.write_draft("")
+            self.refresh()
+        return None
 
     def choose_painting(self) -> None:
         """Ask for the file."""

@@ -22,6 +22,7 @@ from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.plane import Rect
+from yarrow_lane.measure.words import begun
 from yarrow_lane.transfer.squares import Squares
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
@@ -185,7 +186,7 @@ def _reason_lines(photo: Photo, stored: float, evidence: Evidence | None) -> tup
     if evidence.share >= FULL:
         return ()
     words = detail_of(photo.width_px, photo.height_px, evidence).words
-    return (Note(f"It stores {stored:.1f}\u202fpx per mm. {words[:1].upper()}{words[1:]}.", "wrong"),)
+    return (Note(f"It stores {stored:.1f}\u202fpx per mm. {begun(words)}.", "wrong"),)
 
 
 def _crop_lines(c: Commission, shown: Compose, studio: Studio, photo: Photo, evidence: Evidence | None) -> tuple[Line, ...]:
@@ -200,7 +201,7 @@ def _crop_lines(c: Commission, shown: Compose, studio: Studio, photo: Photo, evi
         Fact("Crop", f"{crop.width:.0f} × {crop.height:.0f}\u202fpx"),
         Fact("Of the widest possible", f"{crop.width / most:.0%}"),
         Fact("On the canvas", f"{detail:.1f}\u202fpx per mm", detail_mood(detail)),
-        Note(f"{detail_words(detail).capitalize()}. A hair 0.3 mm wide is {_pixels(0.3 * detail)}."),
+        Note(f"{begun(detail_words(detail))}. A hair 0.3 mm wide is {_pixels(0.3 * detail)}."),
         *_reason_lines(photo, stored, evidence),
         Fact(f"{c.transfer.paper} print", size_text(plan.width_mm, plan.height_mm, unit)),
         Fact("Enlargement from it", f"× {1 / plan.scale:.2f}"),

@@ -20,7 +20,6 @@ from yarrow_lane.deliver.handover import (
 )
 from yarrow_lane.documents.delivery_sheet import delivery_sheet
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.lane.standing import can_be_done
 from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
@@ -54,9 +53,7 @@ class DeliverPage(RoomPage):
     def refresh(self) -> None:
         c = self.commission
         act = self.next_act(self._take_step)
-        stands = self.standing().act
-        by_hand = step_now(c.deliver, c.brief.medium) != "last list"
-        if by_hand and stands is not None and can_be_done(stands, self.workroom.now):
+        if act.do == self._take_step and step_now(c.deliver, c.brief.medium) != "last list":
             act = replace(act, detail=f"{act.detail} · Enter once it is done")
         view = deliver_view(c, self.studio, self.draft, self.workroom.now, self, act)
         show_reference(self.portrait, self.workroom.references, c.compose, self)
@@ -68,8 +65,11 @@ class DeliverPage(RoomPage):
 
     def add_to_list(self) -> Meaning:
         self.bench.store_pending()
-        text, self.draft = self.draft, ""
-        return Edit(DELIVER, "Put a line on the last list", lambda d: add_line(d, text))
+        text = self.draft
+        if self.hand(lambda: Edit(DELIVER, "Put a line on the last list", lambda d: add_line(d, text))) is None:
+            self.write_draft("")
+            self.refresh()
+        return None
 
     def save_sheet(self) -> None:
         """Write the sheet that goes on file with the portrait."""

@@ -11,7 +11,6 @@ from yarrow_lane.easel.clock import TimeEntry, minutes_logged, running, stopped
 from yarrow_lane.easel.session import EASEL, finish_pass, pass_meanwhile, pass_now
 from yarrow_lane.lane.happening import ClockStarted, HoursCorrected, StretchSettled
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.lane.standing import can_be_done
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning
 from yarrow_lane.ui.kit.picture_view import PictureView
@@ -54,8 +53,7 @@ class EaselPage(RoomPage):
     def refresh(self) -> None:
         c = self.commission
         act = self.next_act(self._begin)
-        stands = self.standing().act
-        if self._to_begin() is not None and stands is not None and can_be_done(stands, self.workroom.now):
+        if act.do == self._begin and self._to_begin() is not None:
             act = replace(act, detail=f"Enter starts the clock · {act.detail}")
         view = easel_view(c, self.studio, self.workroom.now, self.correction, self.why, self.took, self, act)
         self.view = view

@@ -16,6 +16,7 @@ from yarrow_lane.layers.regions import Region
 from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Rect, polygon_bounds
+from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, Fact, Field, Line, Mood, NextAct, Note, Pick, Press, Section
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Veil
 from yarrow_lane.ui.words import area_text, drying_text
@@ -86,8 +87,9 @@ def easel_view(
         # The clock runs for the pass it was started on, whatever has become first since.
         paint = next((p for p in passes if p.id == started.about), paint)
     if paint is None:
-        words = "Every pass is painted." if passes else "No passes yet."
-        hint = "Look at it with fresh eyes at Check." if passes else "Draw the regions at Layers first."
+        drawn = c.layers.sitter_drawn
+        words = "Every pass is painted." if drawn else "The background is painted." if passes else "No passes yet."
+        hint = "Look at it with fresh eyes at Check." if drawn else "Draw the regions at Layers first."
         bench = BenchSheet(_doubt_sections(c, now, hands) + _log_sections(c, None, correction, why, hands), act)
         return EaselView(words, hint, "", "plain", "", False, None, None, bench)
     dry, mood = _dry_words(c, passes, paint, now)
@@ -109,7 +111,7 @@ def easel_view(
         _pass_section(paint, minutes, started is None and asked is None, hands),
         *_log_sections(c, paint, correction, why, hands),
     )
-    name = paint.name[:1].upper() + paint.name[1:]
+    name = begun(paint.name)
     return EaselView(
         name, paint.region_name, dry, mood, clock_face(minutes * 60), started is not None, paint, region, BenchSheet(sections, act)
     )  # fmt: skip

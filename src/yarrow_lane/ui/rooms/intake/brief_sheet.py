@@ -25,6 +25,7 @@ from yarrow_lane.intake.consent import consent_wants, sitters_shown
 from yarrow_lane.intake.rights import PERMISSION_WORDS
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.lengths import length_text, size_text
+from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import (
     Day,
     Fact,
@@ -152,7 +153,7 @@ def _sitter_lines(s: Sitter, studio: Studio) -> tuple[Line, ...]:
     if not s.head_mm and usual is not None:
         words = f"Take {length_text(usual, unit)}, a guess for {'an' if s.kind[:1] in 'aeiou' else 'a'} {s.kind}"
         lines.append(Press(words, lambda: changed(replace(s, head_mm=usual))))
-    front = front_word(s.kind).capitalize()
+    front = begun(front_word(s.kind))
     lines.append(
         Length(f"{front} in front of the eyes", s.muzzle_mm, unit, lambda mm: changed(replace(s, muzzle_mm=mm)), "", True, s.id)
     )

@@ -19,6 +19,7 @@ from yarrow_lane.intake.light import side_words
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.intake.swelling import NOTICEABLE, SwellingTrouble, camera_distance_mm, swelling, swelling_words
 from yarrow_lane.measure.lengths import Unit, length_text, size_text
+from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Fact, Line, Mood, Note
 from yarrow_lane.ui.words import detail_mood
 
@@ -39,10 +40,10 @@ def evidence_lines(c: Commission, p: Photo, e: Evidence | None, unit: Unit) -> t
     lines.append(Fact("Readable glints", f"{len(e.glints)} of {len(p.eyes)} eyes" if p.eyes else "mark the eyes first"))
     if e.light.degrees is not None:
         lines.append(Fact("Light from", f"{side_words(e.light.degrees)}, {e.light.degrees:.0f}°"))
-        lines.append(Note(f"{e.light.confidence.capitalize()}: {e.light.why}. Degrees run clockwise from twelve."))
+        lines.append(Note(f"{begun(e.light.confidence)}: {e.light.why}. Degrees run clockwise from twelve."))
     else:
         lines.append(Fact("Light from", "unknown"))
-        lines.append(Note(f"{e.light.why[:1].upper()}{e.light.why[1:]}."))
+        lines.append(Note(f"{begun(e.light.why)}."))
     lines += _swelling(c, p)
     return tuple(lines)
 
@@ -64,7 +65,7 @@ def _detail(p: Photo, e: Evidence) -> list[Line]:
             "plain" if e.share >= FULL else "wrong",
         )
     )
-    lines.append(Note(f"{seen.words[:1].upper()}{seen.words[1:]}.", "wrong" if seen.fault else "plain"))
+    lines.append(Note(f"{begun(seen.words)}.", "wrong" if seen.fault else "plain"))
     return lines
 
 
@@ -73,7 +74,7 @@ def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
     if c.compose.sized:
         usable = carried_px_per_mm(c.compose, p, e)
         lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", detail_mood(usable)))
-        lines.append(Note(f"{detail_words(usable).capitalize()}."))
+        lines.append(Note(f"{begun(detail_words(usable))}."))
     most = largest_canvas_mm(part_used(c.compose, p.id, (p.width_px, p.height_px)), e, DETAIL_WORKABLE_PX_MM)
     lines.append(Fact("Largest canvas it carries", size_text(*most, unit)))
     return lines

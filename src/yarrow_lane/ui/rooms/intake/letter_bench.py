@@ -8,6 +8,7 @@ from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.request import what_is_missing
 from yarrow_lane.lane.happening import LetterSent, of_kind
 from yarrow_lane.measure.days import MONTHS
+from yarrow_lane.measure.words import begun
 from yarrow_lane.standins.outbox import recipient
 from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, Line, NextAct, Note, Press, Section
 
@@ -43,7 +44,7 @@ def letter_bench(c: Commission, evidence: Mapping[str, Evidence], hands: Hands) 
         sections.append(
             Section(
                 "Without an addressee",
-                (Note(f"{unaddressed[:1].upper()}{unaddressed[1:]}: the mail file names nobody.", "wrong"),),
+                (Note(f"{begun(unaddressed)}: the mail file names nobody.", "wrong"),),
             )
         )
     note = Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine.")

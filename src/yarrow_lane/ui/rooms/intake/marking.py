@@ -58,7 +58,7 @@ class Marking:
 
     def forget(self) -> None:
         """Another commission came in."""
-        self._shown_id, self._shown, self._laid = "", None, ("", "")
+        self._shown_id, self._shown, self._laid, self._asked = "", None, ("", ""), None
 
     def show(self, photo: Photo, evidence: Evidence | None, look: Look) -> None:
         """Put a photograph on the table with its marks and measures."""

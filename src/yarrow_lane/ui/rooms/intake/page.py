@@ -11,6 +11,7 @@ from yarrow_lane.intake.standing import kept_wants
 from yarrow_lane.lane.happening import LetterSent, of_kind
 from yarrow_lane.lane.standing import Standing
 from yarrow_lane.measure.progress import Progress
+from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Meaning, NextAct
 from yarrow_lane.ui.file_words import ENDINGS
 from yarrow_lane.ui.room_page import RoomPage
@@ -246,7 +247,7 @@ class IntakePage(RoomPage):
         evidence = self.workroom.judging.evidence(c.intake.photos)
         path = send_letter(self.desk, c, self.letter.toPlainText(), evidence)
         remarks = letter_remarks(c.brief)
-        self.workroom.say(" ".join((f"In the outbox: {path}.", *(f"{r[:1].upper()}{r[1:]}." for r in remarks))), bool(remarks))
+        self.workroom.say(" ".join((f"In the outbox: {path}.", *(f"{begun(r)}." for r in remarks))), bool(remarks))
 
     def save_contact_sheet(self) -> None:
         """Ask where the contact sheet goes; it is written beside the window's own work."""

@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QVBoxLayout
 
-from yarrow_lane.commission.studio import Studio, take_off_shelf
+from yarrow_lane.commission.studio import Studio
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.intake.names import proposed_name
 from yarrow_lane.store.copies import copies_in, newest_day
@@ -138,9 +138,7 @@ class StudioPage(RoomPage):
 
     def put_away(self) -> None:
         """Take the selected one off the shelf; undo brings it back."""
-        selected = self.selected
-        title = next((c.title for c in self.view.shelf if c.commission_id == selected), selected) if self.view else selected
-        self.desk.do_studio(f"Put {title} away", lambda s: take_off_shelf(s, selected))
+        self.desk.put_away(self.selected)
 
     def want_demo(self) -> None:
         self.demo_wanted.emit()

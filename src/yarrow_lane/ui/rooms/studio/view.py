@@ -13,6 +13,7 @@ from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS, Medium, SitterKind
 from yarrow_lane.lane.standing import act_detail, can_be_done
 from yarrow_lane.measure.days import day_text, monday_of
 from yarrow_lane.measure.lengths import hours_text, size_text
+from yarrow_lane.measure.words import begun, within
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,
@@ -35,9 +36,9 @@ from yarrow_lane.ui.rooms.studio.settings import Kept, settings_sections
 
 WEEKS = 5
 OnBench = Literal["today", "start", "settings", "away"]
+Away = tuple[tuple[CommissionStanding, ...], tuple[Unreadable, ...]]  # what is put away and can be read, and what cannot
 FIND = "Find"
 _FIND_FROM = 12  # our choice: fewer are seen at a glance
-Away = tuple[tuple[CommissionStanding, ...], tuple[Unreadable, ...]]
 _DEEDS = 6  # our choice: what fits above the rest of the bench
 
 
@@ -212,7 +213,7 @@ def _today_bench(
     acts = todays_acts([o.standing for o in found], studio.week, now, painted_today)
     deeds: tuple[Line, ...] = tuple(
         Deed(
-            f"{a.at:%H:%M}", a.title, a.act.title[:1].lower() + a.act.title[1:],
+            f"{a.at:%H:%M}", a.title, within(a.act.title),
             f"{hours_text(a.minutes)} · {act_detail(a.act, a.at)}",
         )
         for a in acts[:_DEEDS]
@@ -254,13 +255,13 @@ def _chosen_lines(o: Outlook, found: tuple[Outlook, ...], now: datetime, hands: 
         mood = "plain" if s.promised is None else "wrong" if late else "good"
         lines.append(Fact("Likely ready", day_text(o.finish), mood))  # type: ignore[arg-type]
         if s.reckoned:
-            lines.append(Note(f"{s.reckoned[:1].upper()}{s.reckoned[1:]}."))
+            lines.append(Note(f"{begun(s.reckoned)}."))
     waits = s.act is not None and not can_be_done(s.act, now)
     other = meanwhile([x.standing for x in found], s.id, now) if waits else None
     if s.act is not None and waits:
         lines.append(Note(f"{s.act.title}: {act_detail(s.act, now)}."))
     if other is not None and other.act is not None:
-        lines.append(Note(f"Meanwhile {other.title}: {other.act.title[:1].lower()}{other.act.title[1:]}."))
+        lines.append(Note(f"Meanwhile {other.title}: {within(other.act.title)}."))
     lines.append(Press(f"Put {s.title} away", hands.put_away))
     lines.append(Note("Put away it leaves the shelf and the plan; nothing is lost, and “put away” above brings it back."))
     return tuple(lines)

@@ -87,7 +87,7 @@ class TransferPage(RoomPage):
         c = self.commission
         act = self.next_act(self._do_next)
         squares = squares_of(c.compose, c.transfer)
-        if squares is not None and len(c.transfer.drawn) < len(squares.all):
+        if act.do == self._do_next and squares is not None:
             act = replace(act, title=f"Draw square {squares.name(*self.square)}", detail=f"Enter marks it drawn · {act.detail}")
         view = transfer_view(c, self.studio, self.square, self.frame.upside_down, self, act)
         self.view, self.square = view, view.chosen
