@@ -41,6 +41,11 @@ class Compose:
         return self.width_mm > 0 and self.height_mm > 0
 
     @property
+    def lies(self) -> bool:
+        """Whether it is wider than high."""
+        return self.width_mm > self.height_mm
+
+    @property
     def framed(self) -> bool:
         return self.sized and self.background is not None
 

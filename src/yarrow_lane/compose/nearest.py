@@ -34,13 +34,12 @@ def nearest_sizes(compose: Compose, photo_size: Point, formats: tuple[Format, ..
     """
     if not compose.framed or compose.background is None:
         return ()
-    present, lying = compose.background.crop, compose.width_mm > compose.height_mm
     chosen: list[Format] = []
     for f in sorted(formats, key=lambda f: distance(compose, f)):
         seen = (_longness(compose), *(c.long_mm / c.short_mm for c in chosen))
         if all(abs(math.log(f.long_mm / f.short_mm / longness)) > _SAME_PROPORTION for longness in seen):
             chosen.append(f)
-    return tuple(_near(compose, present, photo_size, f, lying) for f in chosen[:most])
+    return tuple(_near(compose, compose.background.crop, photo_size, f) for f in chosen[:most])
 
 
 def distance(compose: Compose, f: Format) -> float:
@@ -54,8 +53,8 @@ def _longness(compose: Compose) -> float:
     return max(compose.width_mm, compose.height_mm) / min(compose.width_mm, compose.height_mm)
 
 
-def _near(compose: Compose, present: Rect, photo_size: Point, f: Format, lying: bool) -> Near:
-    width, height = (f.long_mm, f.short_mm) if lying else (f.short_mm, f.long_mm)
+def _near(compose: Compose, present: Rect, photo_size: Point, f: Format) -> Near:
+    width, height = (f.long_mm, f.short_mm) if compose.lies else (f.short_mm, f.long_mm)
     sized = replace(compose, width_mm=width, height_mm=height, format_name=f"{f.series} {f.name}", background=None)
     wide = math.sqrt(present.width * present.height * width / height)
     assert compose.background is not None

@@ -4,10 +4,11 @@ import numpy as np
 
 from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
 from yarrow_lane.measure.plane import Point
-from yarrow_lane.measure.raster import Picture
+from yarrow_lane.measure.raster import Picture, resample
 
 _MIDDLE = 0.6  # the sitter is looked for in this share of the picture's sides: our choice
 _WANTED = (8.0, 50.0, 92.0)  # per cent of the patches from the darkest: our choice, not the last glint or hole
+_ACROSS = 6  # px across a patch are enough to tell how even it is: our choice
 _UNEVEN = 0.7  # what unevenness of a patch counts against distance from the wanted value: our choice
 
 
@@ -16,6 +17,11 @@ def proposed_places(picture: Picture, px_per_mm: float, patch_mm: float) -> tupl
 
     They are a guess: the evenest patches near those values in the middle of the picture. None where no patch fits.
     """
+    coarser = patch_mm * px_per_mm / _ACROSS
+    if coarser >= 2:  # means of patches need few pixels, and the window waits for them
+        size = (max(1, round(picture.shape[n] / coarser)) for n in (1, 0))
+        small = resample(picture, *size)
+        return proposed_places(small, small.shape[1] / picture.shape[1] * px_per_mm, patch_mm)
     height, width = picture.shape[:2]
     side = max(1, round(patch_mm * px_per_mm))
     left, top = round(width * (1 - _MIDDLE) / 2), round(height * (1 - _MIDDLE) / 2)

@@ -43,5 +43,4 @@ def show_reference(
 
 def beside_or_above(compose: Compose) -> QBoxLayout.Direction:
     """Two pictures of a lying canvas stand above each other, else beside: both are then as large as they go."""
-    lies = compose.sized and compose.width_mm > compose.height_mm
-    return QBoxLayout.Direction.TopToBottom if lies else QBoxLayout.Direction.LeftToRight
+    return QBoxLayout.Direction.TopToBottom if compose.lies else QBoxLayout.Direction.LeftToRight

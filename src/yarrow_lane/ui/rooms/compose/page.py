@@ -161,8 +161,7 @@ class ComposePage(RoomPage):
 
     def choose_format(self, name: str) -> Proposal:
         chosen = next(f for f in stock_formats() if f"{f.series} {f.name}" == name)
-        lying = self.shown.width_mm > self.shown.height_mm
-        width, height = (chosen.long_mm, chosen.short_mm) if lying else (chosen.short_mm, chosen.long_mm)
+        width, height = (chosen.long_mm, chosen.short_mm) if self.shown.lies else (chosen.short_mm, chosen.long_mm)
         return self._resized(width, height, name)
 
     def own_width(self, width_mm: float) -> Meaning:

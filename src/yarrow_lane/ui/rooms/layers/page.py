@@ -199,7 +199,8 @@ class LayersPage(RoomPage):
         elif event.key() == Qt.Key.Key_Backspace and self.outline.drawing and not self.outline.shut:
             self.outline.step_back()
         elif event.text().lower() == "d" and self.commission.compose.framed:
-            self.begin()
+            if not self.outline.drawing:  # what is drawn already is not begun anew by a stray key
+                self.begin()
         elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and self.view and self.view.bars:
             order = [b.pass_id for b in self.view.bars]
             step = -1 if event.key() == Qt.Key.Key_Left else 1
