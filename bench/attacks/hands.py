@@ -12,7 +12,6 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import (
     QApplication,
     QComboBox,
-    QDateEdit,
     QDoubleSpinBox,
     QFileDialog,
     QLineEdit,
@@ -126,7 +125,7 @@ class Hands:
         self._mouse(view, QMouseEvent.Type.MouseButtonRelease, b, Qt.MouseButton.NoButton)
 
     def _edit(self) -> None:
-        kind = self._dice.choice((QLineEdit, QPlainTextEdit, QDoubleSpinBox, QDateEdit, QComboBox))
+        kind = self._dice.choice((QLineEdit, QLineEdit, QPlainTextEdit, QDoubleSpinBox, QComboBox))
         editor = self._some(kind)
         if isinstance(editor, QComboBox) and editor.count():
             index = self._dice.randrange(editor.count())
@@ -136,8 +135,6 @@ class Hands:
             editor.setValue(
                 self._dice.choice((editor.minimum(), editor.maximum(), self._dice.uniform(editor.minimum(), editor.maximum())))
             )
-        elif isinstance(editor, QDateEdit):
-            editor.setDate(self._dice.choice((editor.minimumDate(), editor.maximumDate(), editor.date().addDays(30))))
         elif isinstance(editor, QLineEdit | QPlainTextEdit):
             words = self._dice.choice(_WORDS)
             editor.setFocus()

@@ -281,3 +281,15 @@ def test_choices_are_a_sentence_of_switches(qtbot, fonts):
     assert row.remark.isHidden() and row.layout().heightForWidth(2000) == one_line
     with pytest.raises(KeyError):
         row.button("first", "Background")
+
+
+def test_what_a_line_has_opened_goes_with_it(bench):
+    bench.show_sheet(sheet(Pick("Paper", "A4", plain_options(("A4", "Letter"))), Day("Promised", None, TODAY)))
+    bench.point_at("Paper")
+    assert bench.line("Paper").editor.view().isVisible()
+    bench.show_sheet(sheet(Day("Promised", None, TODAY)))
+    assert QApplication.activePopupWidget() is None
+    bench.line("Promised").open_month()
+    assert QApplication.activePopupWidget() is not None
+    bench.hide()
+    assert QApplication.activePopupWidget() is None

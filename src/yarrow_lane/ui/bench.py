@@ -235,6 +235,7 @@ class Bench(QWidget):
         focus, page = QApplication.focusWidget(), self.parentWidget()
         if focus is not None and page is not None and any(s.widget is focus or s.widget.isAncestorOf(focus) for s in gone):
             page.setFocus()  # left to Qt the keys would go to the next number box, and Enter would do nothing
+        self._let_go(gone)
         for slot in gone:
             # A change made in an editor may take it away while it is still speaking: it goes later.
             self._box.removeWidget(slot.widget)
@@ -283,6 +284,13 @@ class Bench(QWidget):
     def hideEvent(self, event: QHideEvent) -> None:
         self._mark_time.stop()
         self._unmark()
+        self._let_go(self._slots)
+
+    @staticmethod
+    def _let_go(slots: list[_Slot]) -> None:
+        for slot in slots:
+            if isinstance(slot.widget, Labelled):
+                slot.widget.let_go()
 
     def _unmark(self) -> None:
         if self._marked is not None and isValid(self._marked):

@@ -65,6 +65,10 @@ class DayLine(Labelled):
         below = self.editor.mapToGlobal(QPoint(0, self.editor.height()))
         self._month.show_at(below, self.line.value or self.line.today, self.line.today)
 
+    def let_go(self) -> None:
+        if self._month is not None:
+            self._month.close()
+
     def _picked(self, day: date) -> None:
         self.editor.setText(_written(day))
         self.editor.setFocus(Qt.FocusReason.OtherFocusReason)

@@ -94,6 +94,9 @@ class Labelled(QWidget):
             if isinstance(part, QAbstractSpinBox | QComboBox):
                 part.installEventFilter(self._wheel)
 
+    def let_go(self) -> None:
+        """The line goes or is hidden: what it has opened over the window closes with it."""
+
     def hand_over(self, meaning: Callable[[], Meaning]) -> Trouble | None:
         """Let the value mean what it means; what was wrong with it stays beneath the editor, and is given back."""
         trouble = self._hand(meaning)
@@ -284,6 +287,9 @@ class PickLine(Labelled):
         self.box.setStretch(1, 3)
         self.show_line(line)
         self.editor.activated.connect(self._told)
+
+    def let_go(self) -> None:
+        self.editor.hidePopup()
 
     def _told(self, index: int) -> None:
         line, value = self.line, self.options[index][0]

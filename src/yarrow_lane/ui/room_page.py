@@ -56,6 +56,8 @@ class RoomPage(QWidget):
         row.addLayout(left, 1)
         row.addWidget(self.bench)
         self.bench.acted.connect(lambda: self.hand(self.act))
+        leave = workroom.derived.leave
+        self.destroyed.connect(lambda: leave(self))  # a page may ask once more while it goes: nothing arrives at what is gone
 
     @property
     def commission(self) -> Commission:

@@ -13,6 +13,7 @@ from tests.doing import do_part, photo_from_file
 from tests.journeys.hands import fill, keys, press
 from tests.ui.rooms.doing import ENTER, ESC, SPACE, draw, now
 from yarrow_lane.demo.sitter_files import sitter_file
+from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.intake.photos import Eye, add_photo, mark_eye, set_use
 from yarrow_lane.lane.happening import LetterSent
@@ -55,6 +56,19 @@ def test_a_page_let_go_with_its_theme_hears_of_no_measure(qtbot, window, commiss
         QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     window.workroom.judging.judged.emit()
     assert window.message.text == ""
+
+
+def test_nothing_arrives_at_a_page_that_is_gone(qtbot, framed, wait_idle):
+    """A page that asks once more while its theme goes is no longer asked for when the answer comes."""
+    keys(qtbot, framed, "4")
+    page = framed.current
+    framed.desk.do_studio("theme", lambda s: replace(s, evening=True))
+    page.refresh()
+    framed.workroom.derived.want(Key("late", ("x",)), page, Making(lambda _: 1, lambda _: 1), lambda _: page.update())
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    wait_idle(framed)
+    assert framed.message.text == ""
+    framed.desk.do_studio("theme", lambda s: replace(s, evening=False))
 
 
 def test_no_number_is_written_with_an_exponent(qtbot, framed):
