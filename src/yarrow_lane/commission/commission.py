@@ -7,6 +7,7 @@ from typing import Any, TypeVar
 
 from yarrow_lane.check.comparison import CHECK, Check
 from yarrow_lane.compose.composition import COMPOSE, Compose
+from yarrow_lane.compose.proofs import PROOFS, Proofs
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.deliver.handover import DELIVER, Deliver
 from yarrow_lane.easel.session import EASEL, Easel
@@ -66,6 +67,7 @@ class Commission:
     brief: Brief
     intake: Intake = Intake()
     compose: Compose = Compose()
+    proofs: Proofs = Proofs()
     transfer: Transfer = Transfer()
     tone: Tone = Tone()
     palette: Palette = Palette()
@@ -78,7 +80,7 @@ class Commission:
 
 
 PARTS: tuple[Part[Any], ...] = (
-    BRIEF, INTAKE, COMPOSE, TRANSFER, TONE, PALETTE, LAYERS, EASEL, CHECK, DELIVER, DOORS_PART,
+    BRIEF, INTAKE, COMPOSE, PROOFS, TRANSFER, TONE, PALETTE, LAYERS, EASEL, CHECK, DELIVER, DOORS_PART,
 )  # fmt: skip
 # Parts whose work rests on the reference: they note which one it was begun from.
 RESTS_ON_REFERENCE: tuple[Part[Any], ...] = (TRANSFER, PALETTE, LAYERS, EASEL, CHECK)

@@ -8,14 +8,16 @@ from dataclasses import dataclass, replace
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in
-from yarrow_lane.compose.composition import Compose, to_canvas, to_photo
-from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.compose.composition import Compose
+from yarrow_lane.compose.places import place_of, seen_at, to_px
+from yarrow_lane.compose.placing import without_pieces
+from yarrow_lane.compose.reference import photographs_of, reference_key
 from yarrow_lane.easel.session import carried_over
 from yarrow_lane.intake.photos import take_away
 from yarrow_lane.lane.happening import Printed, of_kind
 from yarrow_lane.layers.drying import Climate
 from yarrow_lane.layers.regions import Region
-from yarrow_lane.measure.outlines import clip_to_rect, polygon_area
+from yarrow_lane.measure.outlines import clip_to_rect, inner_point, polygon_area
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.palette.wells import Well
 from yarrow_lane.transfer.squares import set_count
@@ -49,16 +51,18 @@ def _names(names: list[str]) -> str:
 
 
 def recompose(c: Commission, compose: Compose) -> Recomposed:
-    """Another size, turn, crop or photograph.
+    """Another size, turn, crop, photograph, sitter placed or moved.
 
-    Wells and regions stay at the same place of the photograph. What leaves the canvas is named; on another photograph regions
-    and places are begun anew. Another canvas (its size or turn) begins squares and finished passes anew; another crop begins the
-    squares anew. Hours logged stay logged whatever happens.
+    Wells and regions stay at the same place of the photograph they lie on. What leaves the canvas is named; what lies on another
+    photograph is begun anew. Another canvas (its size or turn) begins squares and finished passes anew; another picture begins the
+    squares anew. Hours logged stay logged whatever happens. What is not seen on the canvas touches nothing.
     """
     before = c.compose
     if compose == before:
         return Recomposed(c)
-    same_photo = before.framed and compose.framed and _photo(before) == _photo(compose)
+    if reference_key(before) == reference_key(compose):
+        return Recomposed(replace(c, compose=compose))
+    same_photo = bool(set(photographs_of(before)) & set(photographs_of(compose))) and before.framed and compose.framed
     same_cloth = (before.width_mm, before.height_mm) == (compose.width_mm, compose.height_mm)
     changes: list[str] = []
     after = replace(c, compose=compose)
@@ -73,13 +77,13 @@ def recompose(c: Commission, compose: Compose) -> Recomposed:
     return Recomposed(after, tuple(changes))
 
 
-def _photo(compose: Compose) -> str:
-    return compose.background.photo_id if compose.background else ""
+def _moved(before: Compose, after: Compose, point: Point) -> Point | None:
+    """The same place of the same photograph, canvas mm to canvas mm; None where it is no longer shown.
 
-
-def _moved(before: Compose, after: Compose, point: Point) -> Point:
-    """The same place of the photograph, canvas mm to canvas mm."""
-    return to_canvas(after, to_photo(before, point))
+    What lay on a plain ground stays where it was.
+    """
+    seen = seen_at(before, point)
+    return point if seen is None else place_of(after, seen)
 
 
 def _wells(c: Commission, before: Compose, same_photo: bool, changes: list[str]) -> Commission:
@@ -114,7 +118,7 @@ def _regions(c: Commission, before: Compose, same_photo: bool, changes: list[str
     kept: list[Region] = []
     off: list[str] = []
     for region in regions:
-        outline = _carried(region, before, c.compose)
+        outline = _carried(region, before, c.compose) or ()
         if len(outline) >= 3 and polygon_area(outline) >= _LEAST_MM2:
             kept.append(replace(region, outline=outline))
         else:
@@ -127,10 +131,20 @@ def _regions(c: Commission, before: Compose, same_photo: bool, changes: list[str
 
 
 def _carried(region: Region, before: Compose, after: Compose) -> Polygon:
-    """The outline on the new canvas; a background that filled the old canvas fills the new one."""
+    """The outline on the new canvas; a background that filled the old canvas fills the new one.
+
+    A region moves as a whole, with what lies at its middle: a border drawn a little beyond the sitter goes with the sitter.
+    """
     if region.kind == "background" and polygon_area(region.outline) > 0.999 * before.width_mm * before.height_mm:
         return after.canvas.corners
-    moved = tuple(_moved(before, after, p) for p in region.outline)
+    seen = seen_at(before, inner_point(region.outline))
+    if seen is None:
+        moved = region.outline
+    else:
+        kept = tuple(place_of(after, replace(seen, at_px=to_px(before, seen.piece_id, p))) for p in region.outline)
+        moved = tuple(p for p in kept if p is not None)
+        if len(moved) < len(kept):
+            return ()
     # Only what crosses the edge is cut: cutting an outline that lies inside would renumber its corners.
     if all(after.canvas.holds(p) for p in moved):
         return moved
@@ -190,9 +204,14 @@ def recount(c: Commission, count: int) -> Recomposed:
 
 
 def take_photo_away(c: Commission, photo_id: str) -> Recomposed:
-    """The photograph leaves; a crop laid on it goes with it, since nothing would be behind it."""
+    """The photograph leaves; a crop laid on it and sitters cut out of it go with it, since nothing would be behind them."""
     smaller = replace(c, intake=take_away(c.intake, photo_id))
-    if _photo(c.compose) != photo_id:
+    background, gone = c.compose.background, [p for p in c.compose.pieces if p.photo_id == photo_id]
+    laid = background is not None and background.photo_id == photo_id
+    if not laid and not gone:
         return Recomposed(smaller)
-    found = recompose(smaller, replace(c.compose, background=None))
-    return Recomposed(found.commission, ("The crop laid on it goes with it.", *found.changes))
+    after = replace(c.compose, background=None) if laid else c.compose
+    found = recompose(smaller, without_pieces(after, {p.id for p in gone}))
+    words = ["The crop laid on it goes with it."] if laid else []
+    words += [f"{p.name} was cut out of it and goes with it." for p in gone]
+    return Recomposed(found.commission, (*words, *found.changes))

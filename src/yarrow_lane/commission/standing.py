@@ -16,8 +16,7 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose import standing as compose
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.compose.standing import to_frame
+from yarrow_lane.compose.reference import photographs_of, reference_key
 from yarrow_lane.deliver import standing as deliver
 from yarrow_lane.deliver.handover import rest_ends
 from yarrow_lane.easel import standing as easel
@@ -126,9 +125,9 @@ def thickest_film(passes: tuple[Pass, ...]) -> Film:
 
 
 def photos_that_count(c: Commission) -> tuple[Photo, ...]:
-    """Those by whose detail the commission stands: the leads and what is framed."""
-    framed = to_frame(c.compose, c.intake) if c.compose.framed else None
-    return tuple(p for p in c.intake.photos if p.use == "lead" or p is framed)
+    """Those by whose detail the commission stands: the leads and what the composition is made of."""
+    used = photographs_of(c.compose) if c.compose.framed else ()
+    return tuple(p for p in c.intake.photos if p.use == "lead" or p.id in used)
 
 
 def room_standings(
@@ -142,7 +141,7 @@ def room_standings(
     left = bool(easel.passes_left(c.easel, planned)) or not passes
     return {
         "Intake": intake.stand(c.intake, c.brief, evidence),
-        "Compose": compose.stand(c.compose, c.intake, studio.unit, evidence),
+        "Compose": compose.stand(c.compose, c.intake, studio.unit, evidence, c.proofs, c.log),
         "Transfer": transfer.stand(c.transfer, c.compose, studio.unit),
         "Tone": tone.stand(c.tone),
         "Palette": palette.stand(c.palette, reference),

@@ -1,8 +1,13 @@
-"""What the canvas shows: its size, and the photograph framed on it."""
+"""What the canvas shows: its size, the photograph framed on it, and the sitters placed before it."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from yarrow_lane.compose.ground import Ground
+from yarrow_lane.compose.known import Known
+from yarrow_lane.compose.pieces import Piece, PieceTrouble
+from yarrow_lane.compose.sides import Sides
+from yarrow_lane.compose.wall import Wall
 from yarrow_lane.lane.part import Part, Plain
 from yarrow_lane.measure.lengths import length_text
 from yarrow_lane.measure.plane import Point, Rect
@@ -28,13 +33,33 @@ class Framed:
 
 
 @dataclass(frozen=True)
+class Focus:
+    """Where the eye is to go, canvas mm: within `radius_mm` everything is told, beyond it less and less."""
+
+    at_mm: Point
+    radius_mm: float
+
+
+@dataclass(frozen=True)
 class Compose:
-    """Width and height of the canvas in mm, and what fills it; `background` is None until a crop is laid."""
+    """Width and height of the canvas in mm, and what fills it; `background` is None until a crop is laid.
+
+    `pieces` lie before it, the last one in front. With a `ground` that is no photograph the framed one is kept but not seen.
+    `next_piece` is the next piece's id and only grows. `meant` are pieces of advice refused, by their names.
+    """
 
     width_mm: float = 0.0
     height_mm: float = 0.0
     format_name: str = ""
     background: Framed | None = None
+    ground: Ground = Ground()
+    pieces: tuple[Piece, ...] = ()
+    next_piece: int = 1
+    known: tuple[Known, ...] = ()
+    focus: Focus | None = None
+    sides: Sides = Sides()
+    wall: Wall = Wall()
+    meant: tuple[str, ...] = ()
 
     @property
     def sized(self) -> bool:
@@ -46,8 +71,21 @@ class Compose:
         return self.width_mm > self.height_mm
 
     @property
+    def behind(self) -> Framed | None:
+        """The photograph that is seen behind the sitters."""
+        return self.background if self.ground.kind == "photograph" else None
+
+    @property
     def framed(self) -> bool:
-        return self.sized and self.background is not None
+        """Whether there is something to paint from: a photograph laid, or a sitter placed on a plain ground."""
+        return self.sized and (self.behind is not None or (self.ground.kind != "photograph" and bool(self.pieces)))
+
+    def piece(self, piece_id: int) -> Piece:
+        """Raises `PieceTrouble` when it is not there."""
+        for piece in self.pieces:
+            if piece.id == piece_id:
+                return piece
+        raise PieceTrouble("That sitter is not on the canvas", "it was taken off", "place it again")
 
     @property
     def proportion(self) -> float:
@@ -134,4 +172,9 @@ def _background(plain: Plain, _: Mapping[str, Plain]) -> Plain:
     return {**rest, "background": {"photo_id": plain["photo_id"], "crop": plain["crop"]} if framed else None}
 
 
-COMPOSE = Part("compose", Compose, "Compose", (_background,))
+def _pieces(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    """Version 2 knows pieces, a ground, sides and the wall; what was there before is as it was."""
+    return plain
+
+
+COMPOSE = Part("compose", Compose, "Compose", (_background, _pieces))

@@ -1,5 +1,7 @@
 """What a photograph carries on the canvas, in px per mm."""
 
+from collections.abc import Mapping, Sequence
+
 from yarrow_lane.compose.composition import Compose, largest_crop_width
 from yarrow_lane.intake.detail import usable_px_per_mm
 from yarrow_lane.intake.evidence import Evidence
@@ -25,9 +27,25 @@ def part_used(compose: Compose, photo_id: str, photo_size: Point) -> tuple[float
 
 
 def carried_px_per_mm(compose: Compose, photo: Photo, evidence: Evidence | None) -> float:
-    """Px of a photograph that resolve on each mm of a canvas that has a size, see `part_used`; stored ones while it is not measured."""
-    stored = part_used(compose, photo.id, (photo.width_px, photo.height_px))[0] / compose.width_mm
+    """Px of a photograph that resolve on each mm of a canvas that has a size; stored ones while it is not measured.
+
+    Sitters cut out of it count, the largest first, else the part of it that would fill the canvas (`part_used`).
+    """
+    placed = [1 / p.mm_per_px for p in compose.pieces if p.photo_id == photo.id]
+    stored = min(placed) if placed else part_used(compose, photo.id, (photo.width_px, photo.height_px))[0] / compose.width_mm
     return stored if evidence is None else usable_px_per_mm(stored, evidence)
+
+
+def thinnest(
+    compose: Compose, photos: Sequence[Photo], evidence: Mapping[str, Evidence]
+) -> tuple[Photo, float] | None:  # fmt: skip
+    """Of the photographs the sitters are painted from, the one that carries least; None while there is none.
+
+    With sitters placed, the photograph behind them does not count: it is meant to be soft.
+    """
+    used = {p.photo_id for p in compose.pieces} or ({compose.behind.photo_id} if compose.behind is not None else set())
+    carried = [(p, carried_px_per_mm(compose, p, evidence.get(p.id))) for p in photos if p.id in used] if compose.sized else []
+    return min(carried, key=lambda c: c[1], default=None)
 
 
 def detail_word(px_per_mm: float) -> str:

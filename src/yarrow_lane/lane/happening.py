@@ -81,9 +81,52 @@ class StretchSettled:
     kind: Literal["stretch settled"] = "stretch settled"
 
 
-Happening = ClockStarted | ClockStopped | HoursCorrected | LetterSent | Photographed | Printed | StretchSettled
+@dataclass(frozen=True)
+class ProofSent:
+    """A proof of the composition went to the client; `number` counts from 1, `made_from` is the reference it shows."""
+
+    at: datetime
+    number: int
+    made_from: str
+    text: str = ""
+    kind: Literal["proof sent"] = "proof sent"
+
+
+@dataclass(frozen=True)
+class ProofAnswered:
+    """What the client said to that proof."""
+
+    at: datetime
+    number: int
+    approved: bool
+    words: str = ""
+    kind: Literal["proof answered"] = "proof answered"
+
+
+Happening = (
+    ClockStarted
+    | ClockStopped
+    | HoursCorrected
+    | LetterSent
+    | Photographed
+    | Printed
+    | ProofAnswered
+    | ProofSent
+    | StretchSettled
+)
 Log = tuple[Happening, ...]
-_H = TypeVar("_H", ClockStarted, ClockStopped, HoursCorrected, LetterSent, Photographed, Printed, StretchSettled)
+_H = TypeVar(
+    "_H",
+    ClockStarted,
+    ClockStopped,
+    HoursCorrected,
+    LetterSent,
+    Photographed,
+    Printed,
+    ProofAnswered,
+    ProofSent,
+    StretchSettled,
+)
 
 
 def of_kind(log: Sequence[Happening], kind: type[_H]) -> tuple[_H, ...]:
@@ -102,5 +145,10 @@ def _second(plain: dict[str, Any]) -> dict[str, Any]:
     return plain
 
 
+def _third(plain: dict[str, Any]) -> dict[str, Any]:
+    """Version 3 knows proofs; the older kinds are as they were."""
+    return plain
+
+
 # From one version of an entry on record to the next.
-UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, _second)
+UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, _second, _third)

@@ -48,6 +48,18 @@ def polygon_holds(polygon: Iterable[Point], point: Point) -> bool:
     return bool(shapely.contains_xy(shape_of(polygon), *point))
 
 
+def inner_point(polygon: Iterable[Point]) -> Point:
+    """A point well inside; the first corner of what encloses nothing. Raises ValueError for no points."""
+    points = tuple(polygon)
+    shape = shape_of(points)
+    if shape.is_empty or shape.area <= 0:
+        if not points:
+            raise ValueError("no points")
+        return points[0]
+    middle = shape.representative_point()
+    return float(middle.x), float(middle.y)
+
+
 def clip_to_rect(polygon: Iterable[Point], rect: Rect) -> Polygon:
     """The part of the polygon inside the rectangle as one outline; empty when nothing is left.
 

@@ -10,6 +10,8 @@ from yarrow_lane.desk.derived import Derived, Key, Making
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
+from yarrow_lane.store.cache import Cache
+from yarrow_lane.ui.cut_outs import CutOuts
 from yarrow_lane.ui.kit.levels import make_levels
 from yarrow_lane.ui.pictures import THUMB_PX, Pictures, Shown, size_of
 from yarrow_lane.workers.pool import Workers
@@ -20,15 +22,17 @@ WORKING_PX = 1600  # our choice: the longer side of the reference as the rooms w
 class References:
     """Nobody else knows photographs and crops: rooms, shelf and sheets ask here, by canvas mm."""
 
-    def __init__(self, pictures: Pictures, derived: Derived, workers: Workers) -> None:
+    def __init__(self, pictures: Pictures, derived: Derived, workers: Workers, cache: Cache) -> None:
         self._pictures, self._derived, self._workers = pictures, derived, workers
+        self.cut_outs = CutOuts(pictures, cache, workers)
 
     def _render(self, compose: Compose, area_mm: Rect, px_per_mm: float, progress: Progress) -> Picture:
         # The name is only for words of trouble: the photograph's own is told by Intake, where it is looked at.
         name = "the framed photograph"
         files = {i: (self._pictures.file(i, name), name) for i in photographs_of(compose)}
+        cuts = self.cut_outs.of_all(compose.pieces, px_per_mm, progress)
         picture: Picture = self._workers.ask(
-            "compose.question:render_files", compose, files, area_mm, px_per_mm, progress=progress
+            "compose.question:render_files", compose, files, cuts, area_mm, px_per_mm, progress=progress
         )
         return picture
 

@@ -40,7 +40,7 @@ class Workroom(QObject):
         self.threads = Threads(self.guard.attempt, self.guard.fault)
         self.derived = Derived(self.threads, desk.store.cache, report)
         self.pictures = Pictures(desk.store.photos, self.derived, workers)
-        self.references = References(self.pictures, self.derived, workers)
+        self.references = References(self.pictures, self.derived, workers, desk.store.cache)
         self.photographs = Photographs(desk.store.photos, in_a_worker(workers))
         self.judging = Judging(desk, self.pictures, self.derived, workers)
         self.workers = workers

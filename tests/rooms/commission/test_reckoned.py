@@ -80,8 +80,8 @@ def test_the_eyes_are_outlined_from_their_marks(demo_store):
         eyes = eyes_to_outline(bare)
         regions = with_eyes(bare).regions[len(bare.layers.regions) :] if eyes else ()
         assert len(regions) == len(eyes)
-        for eye, region in zip(eyes, regions, strict=True):
-            assert region.kind == "eye" and region.name == ("right eye" if eye.side == "left" else "left eye")
+        for placed, region in zip(eyes, regions, strict=True):
+            assert region.kind == "eye" and region.name == ("right eye" if placed.eye.side == "left" else "left eye")
             assert polygon_bounds(region.outline).width > 1
         found += len(eyes)
     assert found >= 4

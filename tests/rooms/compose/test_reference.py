@@ -7,15 +7,14 @@ import pytest
 import skimage.data
 
 from yarrow_lane.compose.composition import Compose, ComposeTrouble, Framed, to_canvas, to_photo
-from yarrow_lane.compose.reference import photographs_of, reference_key, render, working_px_per_mm
+from yarrow_lane.compose.reference import Held, photographs_of, reference_key, render, working_px_per_mm
 from yarrow_lane.measure.plane import Rect
 
 PICTURE = skimage.data.astronaut()
 FRAMED = Compose(200, 250, "metric 20 × 25 cm", Framed("p1", Rect(40, 20, 320, 400)))
 
 
-def sources(_: str) -> np.ndarray:
-    return PICTURE
+sources = Held({"p1": PICTURE}, {})
 
 
 def test_the_whole_canvas_is_the_crop():
