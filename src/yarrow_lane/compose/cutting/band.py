@@ -33,7 +33,7 @@ def trimap(rings: Sequence[Ring], width: int, height: int, size_px: float, scale
     found = filled([r.points for r in rings], width, height, scale)
     lines = {coat: np.ones((height, width), np.uint8) for coat in COATS}
     for ring in rings:
-        at = curve(ring.points, _SAMPLES) * scale
+        at = curve(ring.points, _SAMPLES) * scale - 0.5
         for place in range(len(ring.points)):
             span = at[np.arange(place * _SAMPLES, (place + 1) * _SAMPLES + 1) % len(at)]
             if not _along_edge(span, width, height):
@@ -51,6 +51,6 @@ def trimap(rings: Sequence[Ring], width: int, height: int, size_px: float, scale
     return found
 
 
-def _along_edge(span: NDArray[np.float64], width: int, height: int, near: float = 2.5) -> bool:
+def _along_edge(span: NDArray[np.float64], width: int, height: int, near: float = 2.0) -> bool:
     x, y = span[:, 0], span[:, 1]
     return bool((x <= near).all() or (y <= near).all() or (x >= width - 1 - near).all() or (y >= height - 1 - near).all())

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from yarrow_lane.compose.cutting.cut import Found
 from yarrow_lane.compose.cutting.evidence import blurred
 from yarrow_lane.measure.late import late
+from yarrow_lane.measure.outlines import shape_of
 from yarrow_lane.measure.plane import Point, Polygon
 
 if TYPE_CHECKING:
@@ -50,18 +51,24 @@ def curve(points: Sequence[Point] | Points, samples: int = 8) -> Points:
 
 
 def filled(rings: Sequence[Sequence[Point] | Points], width: int, height: int, scale: float = 1.0) -> NDArray[Any]:
-    """The mask (height, width) 0 or 1 of what the rings enclose (even-odd), their px times `scale`."""
+    """The mask (height, width) 0 or 1 of the px whose middle the rings enclose (even-odd), their px times `scale`."""
     mask = np.zeros((height, width), np.uint8)
-    lines = [np.round(((curve(r) + 0.5) * scale - 0.5) * 16).astype(np.int32) for r in rings if len(r) >= 3]
-    if lines:
-        cv2.fillPoly(mask, lines, 1, cv2.LINE_8, 4)
+    lines = [curve(r) * scale - 0.5 for r in rings if len(r) >= 3]  # a px's middle lies half a px from its corner
+    if not lines:
+        return mask
+    corners = [np.round(line * 16).astype(np.int32) for line in lines]
+    cv2.fillPoly(mask, corners, 1, cv2.LINE_8, 4)
+    # It fills every px the line touches: on the line each is asked for its middle.
+    touched = np.zeros_like(mask)
+    cv2.polylines(touched, [c.reshape(-1, 1, 2) for c in corners], True, 1, 1, cv2.LINE_8, 4)
+    ys, xs = np.nonzero(touched)
+    inside = np.zeros(len(ys), bool)
+    for line in lines:
+        shape = shape_of([(float(x), float(y)) for x, y in line])
+        shapely.prepare(shape)
+        inside ^= shapely.contains_xy(shape, xs, ys)
+    mask[ys, xs] = inside
     return mask
-
-
-def covered(rings: Sequence[Sequence[Point] | Points], width: int, height: int, scale: float = 1.0) -> NDArray[Any]:
-    """The same as shares of each pixel 0..1: sixteen samples a pixel."""
-    fine = filled(rings, width * 4, height * 4, scale * 4)
-    return np.asarray(cv2.resize(fine * 255, (width, height), interpolation=cv2.INTER_AREA), np.float32) / 255
 
 
 def traced(mask: NDArray[Any], tolerance_px: float, scale: float = 1.0, at: Point = (0.0, 0.0)) -> tuple[Polygon, ...]:
@@ -78,7 +85,7 @@ def traced(mask: NDArray[Any], tolerance_px: float, scale: float = 1.0, at: Poin
             points = _fewest(border, tolerance_px * times)
             if not crosses_itself(points):
                 break
-        whole = (points + 0.5) / scale - 0.5 + np.asarray(at)
+        whole = (points + 0.5) / scale + np.asarray(at)
         found.append(tuple((round(float(x), 1), round(float(y), 1)) for x, y in whole))
     return tuple(found)
 
