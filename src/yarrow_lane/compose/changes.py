@@ -18,6 +18,7 @@ from yarrow_lane.compose.seen_from import smallest_mm
 from yarrow_lane.compose.sides import Sides, frame_words
 from yarrow_lane.compose.wall import Wall
 from yarrow_lane.measure.colour.cielab import lab_from_linear
+from yarrow_lane.measure.kept import kept
 
 # What is seen: all our choice. 1 mm is two breadths of a fine stroke.
 _MM, _SIZE, _TURN_DEG, _COLOUR, _AREA_CM2 = 1.0, 0.01, 0.5, 2.0, 0.05
@@ -41,6 +42,7 @@ def as_approved(compose: Compose) -> Compose:
     )  # fmt: skip
 
 
+@kept(64)
 def changes(before: Compose, after: Compose) -> tuple[Change, ...]:
     """Every difference; none only for compositions the client sees alike."""
     one, two = as_approved(before), as_approved(after)

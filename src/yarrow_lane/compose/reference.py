@@ -15,13 +15,14 @@ from yarrow_lane.compose.drawing.sprite import Sprite
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.pieces import Move, Piece, Ring
 from yarrow_lane.compose.places import BEHIND, photo_px_per_mm
+from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture, piece
 
 VERSION = 1  # raise it when the same composition renders to other pixels
 FINEST_PX_PER_MM = 6.0  # of canvas: our choice, a 0.5 mm stroke needs two pixels; an edge worked out finer is not painted
-_SCREEN_PX = 1600  # our choice: a cut-out's longer side for everything that is only looked at
+_SMALL_PX, _SCREEN_PX = 400, 1200  # our choice: a cut-out's longer side for thumbnails, and for all that is only looked at
 _ROWS = 256
 
 
@@ -32,7 +33,7 @@ class Sources(Protocol):
         """The upright photograph, (H, W, 3)."""
 
     def sprite(self, piece: Piece, scale: float) -> Sprite:
-        """The piece cut out at a scale that `cut_scales` names."""
+        """The piece cut out at the scale that `cut_scale` names."""
 
 
 class Held:
@@ -48,23 +49,32 @@ class Held:
         return Sprite(self._cuts[piece.id], piece.move)
 
 
-def cut_scales(piece: Piece) -> tuple[float, float]:
-    """The two scales of the photograph's px at which a piece is cut out: for looking at, and for print.
+def screen_scale(piece: Piece) -> float:
+    """The scale of the photograph's px at which a piece is cut out to be looked at."""
+    return _scale_of(piece, _SCREEN_PX)
 
-    The second is in steps of a quarter of an octave, so that a nudge of its size does not ask for it anew.
-    """
+
+def _scale_of(piece: Piece, longer_px: int) -> float:
     bounds = piece.bounds
-    looked_at = min(1.0, _SCREEN_PX / max(1.0, bounds.width, bounds.height))
+    return min(1.0, longer_px / max(1.0, bounds.width, bounds.height))
+
+
+def _fine_scale(piece: Piece) -> float:
+    """In steps of a quarter of an octave, so that a nudge of its size does not ask for it anew."""
     fine = 1.0
     while fine / piece.mm_per_px > FINEST_PX_PER_MM:
         fine *= 2**-0.25
-    return min(looked_at, fine), fine
+    return fine
 
 
 def cut_scale(piece: Piece, px_per_mm: float) -> float:
-    """The one of them that a picture of that scale needs."""
-    looked_at, fine = cut_scales(piece)
-    return looked_at if piece.mm_per_px * px_per_mm <= looked_at * 1.05 else fine
+    """At which of three scales a picture of so many px per mm needs it: as a thumbnail, as looked at, or for print."""
+    needed = piece.mm_per_px * px_per_mm
+    looked_at = screen_scale(piece)
+    for scale in (_scale_of(piece, _SMALL_PX), looked_at):
+        if needed <= scale * 1.05:
+            return scale
+    return max(looked_at, _fine_scale(piece))
 
 
 def outline_key(outline: Sequence[Ring]) -> str:
@@ -72,6 +82,7 @@ def outline_key(outline: Sequence[Ring]) -> str:
     return hashlib.sha256(repr(tuple(outline)).encode()).hexdigest()[:16]
 
 
+@kept(64)
 def reference_key(compose: Compose) -> str:
     """A short name of the reference: equal compositions have equal names; empty while there is none.
 

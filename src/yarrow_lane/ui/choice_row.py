@@ -62,6 +62,7 @@ class ChoiceRow(QWidget):
                 widget.deleteLater()
         self._buttons = {}
         for number, switch in enumerate(sheet.switches):
+            self._row.begin_group()
             if switch.label:
                 label = PlainLabel(switch.label)
                 label.setContentsMargins(px(10) if number else 0, 0, 0, 0)

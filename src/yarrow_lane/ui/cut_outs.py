@@ -3,6 +3,7 @@
 import io
 import threading
 from collections import OrderedDict
+from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 
@@ -14,7 +15,7 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.store.cache import Cache
 from yarrow_lane.ui.pictures import Pictures
-from yarrow_lane.workers.pool import Workers
+from yarrow_lane.workers.pool import WORKERS, Workers
 
 VERSION = 1  # raise it when the same outline gives another edge
 _BYTES = 250_000_000  # our choice: ten cut-outs of 1,600 px and some for print
@@ -32,7 +33,10 @@ class CutOuts:
 
     def of_all(self, pieces: tuple[Piece, ...], px_per_mm: float, progress: Progress, care: Care = "careful") -> Cuts:
         """The cut-outs a picture of that scale needs. Raises `Trouble` and `Cancelled`."""
-        return {cut_key(p, s): self.of(p, s, progress, care) for p in pieces for s in (cut_scale(p, px_per_mm),)}
+        wanted = [(p, cut_scale(p, px_per_mm)) for p in pieces]
+        with ThreadPoolExecutor(WORKERS) as pool:  # its threads only wait for workers
+            found = list(pool.map(lambda w: self.of(w[0], w[1], progress, care), wanted))
+        return {cut_key(p, s): cut for (p, s), cut in zip(wanted, found, strict=True)}
 
     def of(self, piece: Piece, scale: float, progress: Progress, care: Care = "careful") -> CutOut:
         """One of them; a quick one only where no careful one is at hand. Raises `Trouble` and `Cancelled`."""
@@ -40,8 +44,7 @@ class CutOuts:
         kept = self._have((*cut_key(piece, scale), "careful")) or self._have(key)
         if kept is not None:
             return kept
-        slot = repr(("cut-out", piece.photo_id, piece.id, scale))
-        name = repr((VERSION, piece.photo_id, outline_key(piece.outline), scale))
+        slot, name = _place(piece, scale)
         data = self._cache.get(slot, name)
         found = _read(data) if data is not None else None
         if found is None:
@@ -54,6 +57,13 @@ class CutOuts:
                 self._cache.put(slot, name, _written(found))
         self._keep(key, found)
         return found
+
+    def is_careful(self, piece: Piece, px_per_mm: float) -> bool:
+        """Whether the careful one is there already, in memory or beside the commissions."""
+        scale = cut_scale(piece, px_per_mm)
+        if self._have((*cut_key(piece, scale), "careful")) is not None:
+            return True
+        return self._cache.get(*_place(piece, scale)) is not None
 
     def at_hand(self, piece: Piece, scale: float) -> CutOut | None:
         """The best that is in memory, without waiting."""
@@ -72,6 +82,12 @@ class CutOuts:
             self._kept[key] = found
             while len(self._kept) > 1 and sum(c.rgba.nbytes for c in self._kept.values()) > _BYTES:
                 self._kept.popitem(last=False)
+
+
+def _place(piece: Piece, scale: float) -> tuple[str, str]:
+    """Slot and name on disk."""
+    slot = repr(("cut-out", piece.photo_id, piece.id, scale))
+    return slot, repr((VERSION, piece.photo_id, outline_key(piece.outline), scale))
 
 
 def _written(cut: CutOut) -> bytes:

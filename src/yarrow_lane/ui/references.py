@@ -5,6 +5,7 @@ from collections.abc import Callable
 from PySide6.QtGui import QImage
 
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.compose.cutting.soft import Care
 from yarrow_lane.compose.reference import photographs_of, reference_key, working_px_per_mm
 from yarrow_lane.desk.derived import Derived, Key, Making
 from yarrow_lane.measure.plane import Rect
@@ -26,11 +27,13 @@ class References:
         self._pictures, self._derived, self._workers = pictures, derived, workers
         self.cut_outs = CutOuts(pictures, cache, workers)
 
-    def _render(self, compose: Compose, area_mm: Rect, px_per_mm: float, progress: Progress) -> Picture:
+    def _render(
+        self, compose: Compose, area_mm: Rect, px_per_mm: float, progress: Progress, care: Care = "careful"
+    ) -> Picture:  # fmt: skip
         # The name is only for words of trouble: the photograph's own is told by Intake, where it is looked at.
         name = "the framed photograph"
         files = {i: (self._pictures.file(i, name), name) for i in photographs_of(compose)}
-        cuts = self.cut_outs.of_all(compose.pieces, px_per_mm, progress)
+        cuts = self.cut_outs.of_all(compose.pieces, px_per_mm, progress, care)
         picture: Picture = self._workers.ask(
             "compose.question:render_files", compose, files, cuts, area_mm, px_per_mm, progress=progress
         )
@@ -47,6 +50,26 @@ class References:
             return Shown(picture, make_levels(picture, with_greys=True))
 
         self._derived.want(Key("reference", (reference_key(compose),), (scale,)), asker, Making(make, size_of), ready)
+
+    def want_soon(self, compose: Compose, asker: object, ready: Callable[[Shown], None]) -> None:
+        """The same, where sitters still have to be cut out with quick edges first; `ready` hears twice then."""
+        if not compose.framed:
+            return
+        scale = working_px_per_mm(compose, WORKING_PX)
+        if all(self.cut_outs.is_careful(p, scale) for p in compose.pieces):
+            self.want(compose, asker, ready)
+            return
+
+        def make(progress: Progress) -> Shown:
+            picture = self._render(compose, compose.canvas, scale, progress, "quick")
+            return Shown(picture, make_levels(picture), whole=False)
+
+        def then_whole(shown: Shown) -> None:
+            ready(shown)
+            self.want(compose, asker, ready)
+
+        key = Key("reference soon", (reference_key(compose),), (scale,))
+        self._derived.want(key, asker, Making(make, size_of, priority=1), then_whole)
 
     def for_print(self, compose: Compose, area_mm: Rect, px_per_mm: float, progress: Progress) -> Picture:
         """A part of the reference at print resolution; blocks, for use off the interface thread."""

@@ -194,6 +194,12 @@ def whole_mask(found: Found, width_px: int, height_px: int) -> Mask:
     return whole
 
 
+def weak_share(found: Found) -> float:
+    """How much of the border is unsure, 0 to 1."""
+    border = cv2.morphologyEx(found.mask, cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)).sum()
+    return float(found.weak.sum() / max(1, int(border)))
+
+
 def look_here(found: Found, most: int = 5) -> tuple[Point, ...]:
     """Where the border is weak, the longest stretch first, photograph px; stretches of under a hundredth of the border are left out."""
     joined = cv2.dilate(found.weak.astype(np.uint8), np.ones((5, 5), np.uint8))

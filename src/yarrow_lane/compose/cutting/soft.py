@@ -99,13 +99,22 @@ def softened(
 
 def _own_colours(codes: Colours, alpha: Alpha, reach: int) -> Colours:
     """The sitter's colours where they are mixed with what was behind: blur fusion (Forte 2021), two passes."""
+    half = codes.shape[1] // 2, codes.shape[0] // 2
+    if min(half) < 16:
+        return _fused(codes, alpha, _fused(codes, alpha, (codes, codes), 4 * reach), reach)[0]
+    # The wide pass is so soft that half the size does.
+    small, thin = (cv2.resize(a, half, interpolation=cv2.INTER_AREA) for a in (codes, alpha))
+    wide = _fused(small, thin, (small, small), 2 * reach)
+    first = tuple(cv2.resize(a, (codes.shape[1], codes.shape[0]), interpolation=cv2.INTER_LINEAR) for a in wide)
+    return _fused(codes, alpha, (first[0], first[1]), reach)[0]
+
+
+def _fused(codes: Colours, alpha: Alpha, before: tuple[Colours, Colours], radius: int) -> tuple[Colours, Colours]:
+    """Front and back colours from earlier ones, smoothed over `radius` px."""
+    side = (2 * radius + 1,) * 2
     share = alpha[..., None]
-    front = back = codes
-    for radius in (4 * reach, reach):
-        side = (2 * radius + 1,) * 2
-        near = cv2.blur(alpha, side)[..., None]
-        mean_front = cv2.blur(front * share, side) / (near + 1e-4)
-        mean_back = cv2.blur(back * (1 - share), side) / (1 - near + 1e-4)
-        front = np.clip(mean_front + share * (codes - share * mean_front - (1 - share) * mean_back), 0, 1)
-        back = mean_back
-    return np.asarray(front, np.float32)
+    near = cv2.blur(alpha, side)[..., None]
+    mean_front = cv2.blur(before[0] * share, side) / (near + 1e-4)
+    mean_back = cv2.blur(before[1] * (1 - share), side) / (1 - near + 1e-4)
+    front = np.clip(mean_front + share * (codes - share * mean_front - (1 - share) * mean_back), 0, 1)
+    return np.asarray(front, np.float32), np.asarray(mean_back, np.float32)

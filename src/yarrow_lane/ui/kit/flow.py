@@ -5,12 +5,20 @@ from PySide6.QtWidgets import QLayout, QLayoutItem
 
 
 class FlowLayout(QLayout):
-    """Lays its items left to right with `gap` px between, `line_px` high each line."""
+    """Lays its items left to right with `gap` px between, `line_px` high each line.
+
+    Items added after `begin_group` stay together in one line where a line is wide enough for them.
+    """
 
     def __init__(self, gap: int, line_px: int) -> None:
         super().__init__()
         self._gap, self._line_px = gap, line_px
         self._items: list[QLayoutItem] = []
+        self._groups: list[int] = []  # the place of each group's first item
+
+    def begin_group(self) -> None:
+        """What is added from now on belongs together."""
+        self._groups.append(len(self._items))
 
     def addItem(self, item: QLayoutItem) -> None:
         self._items.append(item)
@@ -22,7 +30,10 @@ class FlowLayout(QLayout):
         return self._items[index] if 0 <= index < len(self._items) else None
 
     def takeAt(self, index: int) -> QLayoutItem | None:
-        return self._items.pop(index) if 0 <= index < len(self._items) else None
+        if not 0 <= index < len(self._items):
+            return None
+        self._groups = [g - (g > index) for g in self._groups] if len(self._items) > 1 else []
+        return self._items.pop(index)
 
     def expandingDirections(self) -> Qt.Orientation:
         return Qt.Orientation(0)
@@ -48,13 +59,23 @@ class FlowLayout(QLayout):
     def _lay(self, rect: QRect, place: bool) -> int:
         m = self.contentsMargins()
         x, y = rect.x() + m.left(), rect.y()
-        for item in self._items:
+        line = rect.width() - m.left() - m.right()
+        for place_in, item in enumerate(self._items):
             if item.isEmpty():  # a hidden widget takes no room
                 continue
             size = item.sizeHint()
+            if place_in in self._groups and x > rect.x() + m.left():
+                together = self._width_of_group(place_in)
+                if x + together > rect.right() - m.right() and together <= line:
+                    x, y = rect.x() + m.left(), y + self._line_px
             if x + size.width() > rect.right() - m.right() and x > rect.x() + m.left():
                 x, y = rect.x() + m.left(), y + self._line_px
             if place:
                 item.setGeometry(QRect(QPoint(x, y + (self._line_px - size.height()) // 2), size))
             x += size.width() + self._gap
         return y - rect.y() + self._line_px
+
+    def _width_of_group(self, first: int) -> int:
+        end = min((g for g in self._groups if g > first), default=len(self._items))
+        wide = [i.sizeHint().width() for i in self._items[first:end] if not i.isEmpty()]
+        return sum(wide) + self._gap * max(0, len(wide) - 1)

@@ -33,7 +33,7 @@ class Tool(Protocol):
     def double(self, point: Point) -> None: ...
 
 
-class _Still:
+class Still:
     """What most tools do not do."""
 
     @property
@@ -56,7 +56,7 @@ class _Still:
         return
 
 
-class Handles(_Still):
+class Handles(Still):
     """A rectangle of fixed proportion, moved and pulled by its corners.
 
     `wanted(width, centre)` is asked what it would become; `done(width, centre)` is told when a drag ends.
@@ -132,7 +132,7 @@ def _dragged(what: str, start: Point, rect: Rect, point: Point) -> tuple[float, 
     )
 
 
-class OutlineTool(_Still):
+class OutlineTool(Still):
     """Corners clicked one after the other; a double click or `close` tells `closed` the corners.
 
     They stay until `give_up`: whoever is told decides whether the outline holds, and may ask first (`shut`).
@@ -193,7 +193,7 @@ class OutlineTool(_Still):
             self.close()
 
 
-class PointsTool(_Still):
+class PointsTool(Still):
     """Marks chosen by a click on them (`chosen`), and places taken by a click elsewhere (`placed`), within `area`.
 
     With `patch` a square of that side is shown round the pointer.
@@ -228,7 +228,7 @@ class PointsTool(_Still):
         return bool(self.patch)
 
 
-class RingTool(_Still):
+class RingTool(Still):
     """A circle drawn by a drag from rim to rim; `marked(centre, radius)` is told. A click without a drag marks nothing."""
 
     def __init__(self, marked: Callable[[Point, float], None]) -> None:

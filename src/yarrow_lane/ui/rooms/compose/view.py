@@ -1,4 +1,4 @@
-"""What the compose room shows now, and what each line means."""
+"""What is shown while size and crop are chosen, and what each line means."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
@@ -25,13 +25,10 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.words import begun
 from yarrow_lane.transfer.squares import Squares
 from yarrow_lane.ui.bench_sheet import (
-    BenchSheet,
-    ChoiceSheet,
     Fact,
     Length,
     Line,
     Meaning,
-    NextAct,
     Note,
     Pick,
     Press,
@@ -58,20 +55,20 @@ class Hands(Protocol):
 
 @dataclass(frozen=True)
 class ComposeView:
-    """The whole room; `photo` is the one framed or to be framed, `crop` what is laid on it."""
+    """Size and crop; `photo` is the one framed or to be framed, `crop` what is laid on it."""
 
     photo: Photo | None
     crop: Rect | None
     overlays: tuple[Overlay, ...]
-    bench: BenchSheet
-    choices: ChoiceSheet
+    sections: tuple[Section, ...]
+    switches: tuple[Switch, ...]
 
 
 def compose_view(
     c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float],
-    evidence: Mapping[str, Evidence], nearest: bool, hands: Hands, act: NextAct,
+    evidence: Mapping[str, Evidence], nearest: bool, hands: Hands,
 ) -> ComposeView:  # fmt: skip
-    """Work the room out; `shown` is the composition on record or the one proposed, `half` a width or height written alone.
+    """Work it out; `shown` is the composition on record or the one proposed, `half` a width or height written alone.
 
     With `nearest` the stock sizes nearest to the crop are drawn and listed.
     """
@@ -90,7 +87,7 @@ def compose_view(
     if near:
         sections = (sections[0], _near_section(near, photo, seen, studio, hands), *sections[1:])
     overlays = compose_overlays(crop, tuple((n.crop, format_words(n.format, studio)) for n in near))
-    return ComposeView(photo, crop, overlays, BenchSheet(sections, act), ChoiceSheet(tuple(switches)))
+    return ComposeView(photo, crop, overlays, sections, tuple(switches))
 
 
 def _near_section(

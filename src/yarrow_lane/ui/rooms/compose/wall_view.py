@@ -1,0 +1,297 @@
+"""The client's wall at true scale: the piece hung, other sizes round it, what stands below, a person; and how far details carry."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QImage, QLinearGradient, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtWidgets import QWidget
+
+from yarrow_lane.compose.seen_from import Detail, carries_mm
+from yarrow_lane.ui.theme.lettering import lettering, px
+from yarrow_lane.ui.theme.sheet import colours
+
+PERSON_MM = 1680.0  # our choice: a grown person
+_FLOOR_MM = 140.0  # of floor drawn below the wall
+
+
+@dataclass(frozen=True)
+class Hanging:
+    """Everything drawn on the wall, mm; `others` are (width, height, words) of other sizes, outlined round the piece."""
+
+    wall: str
+    size: tuple[float, float]
+    outer: tuple[float, float]
+    inset: tuple[float, float]
+    bar: str
+    framed: bool
+    middle_mm: float
+    picture: QImage | None
+    furniture: tuple[str, float, float]
+    words: str
+    others: tuple[tuple[float, float, str], ...]
+    measures: tuple[tuple[str, str], ...]
+
+
+class WallView(QWidget):
+    """The wheel walks the viewer nearer or farther."""
+
+    def __init__(self, walked: Callable[[int], None]) -> None:
+        super().__init__()
+        self._walked = walked
+        self.setObjectName("table")
+        self.setAccessibleName("The piece on the client's wall, at true scale")
+        self.setMinimumSize(120, 120)
+        self.hanging: Hanging | None = None
+
+    def show_hanging(self, hanging: Hanging) -> None:
+        self.hanging = hanging
+        self.update()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        self._walked(-1 if event.angleDelta().y() > 0 else 1)
+
+    def shown_mm(self) -> tuple[float, float]:
+        """How much wall is drawn: enough for the piece, what is round it and a person."""
+        h = self.hanging
+        assert h is not None
+        largest = max([h.outer[0], *(w for w, _, _ in h.others)])
+        wide = max(2600.0, largest + 1500.0, h.furniture[1] * 0.62 + largest * 0.6 + 900)
+        high = max(2250.0, h.middle_mm + max([h.outer[1], *(o for _, o, _ in h.others)]) / 2 + 120)
+        return wide, high + _FLOOR_MM
+
+    def scale(self) -> float:
+        """Screen px for each mm of the wall."""
+        wide, high = self.shown_mm()
+        return min(self.width() / wide, self.height() / high)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        if self.hanging is not None:
+            self._paint(painter, self.hanging)
+        painter.end()
+
+    def _paint(self, painter: QPainter, h: Hanging) -> None:
+        scale = self.scale()
+        floor = self.height() - _FLOOR_MM * scale
+        wall = QColor(h.wall)
+        ink = QColor("#141414") if wall.lightnessF() > 0.42 else QColor("#f0f0f0")
+        light = QLinearGradient(0, 0, self.width(), 0)
+        light.setColorAt(0, wall.lighter(104))
+        light.setColorAt(1, wall.darker(107))
+        painter.fillRect(self.rect(), light)
+        painter.fillRect(QRectF(0, floor, self.width(), self.height()), wall.darker(150))
+        painter.setPen(QPen(ink, 0.8))
+        painter.drawLine(QPointF(0, floor - 90 * scale), QPointF(self.width(), floor - 90 * scale))
+        painter.drawLine(QPointF(0, floor), QPointF(self.width(), floor))
+        centre = self._centre(h, scale)
+        self._furniture(painter, h, scale, floor, centre.x(), ink)
+        self._person(painter, scale, floor, ink)
+        self._others(painter, h, scale, centre, ink)
+        self._piece(painter, h, scale, centre)
+        self._measures(painter, h, scale, centre, floor, ink)
+
+    def _centre(self, h: Hanging, scale: float) -> QPointF:
+        wide, _ = self.shown_mm()
+        largest = max([h.outer[0], h.furniture[1] if h.furniture[0] else 0.0, *(w for w, _, _ in h.others)])
+        left = max(px(40), (self.width() - wide * scale) / 2 + 120 * scale)
+        floor = self.height() - _FLOOR_MM * scale
+        return QPointF(left + min(largest, wide * 0.62) * scale / 2, floor - h.middle_mm * scale)
+
+    def _furniture(self, painter: QPainter, h: Hanging, scale: float, floor: float, middle: float, ink: QColor) -> None:
+        name, wide, high = h.furniture
+        if not name or not wide or not high:
+            return
+        box = QRectF(middle - wide * scale / 2, floor - high * scale, wide * scale, high * scale)
+        painter.setBrush(QColor(ink.red(), ink.green(), ink.blue(), 22))
+        painter.setPen(QPen(ink, 1.1))
+        painter.drawRoundedRect(box, px(8), px(8))
+        painter.setFont(lettering(13))
+        words = f"{name}, {wide / 10:g} × {high / 10:g} cm"
+        painter.drawText(box.adjusted(px(10), px(6), 0, 0), Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft, words)
+
+    def _person(self, painter: QPainter, scale: float, floor: float, ink: QColor) -> None:
+        high = PERSON_MM * scale
+        x = self.width() - px(40) - 230 * scale
+        if x < self.width() * 0.55:
+            return
+        head = high * 0.068
+        path = QPainterPath()
+        path.addEllipse(QPointF(x, floor - high + head * 1.25), head * 0.8, head * 1.2)
+        top = floor - high + head * 2.75
+        path.moveTo(x - high * 0.115, top + high * 0.03)
+        path.cubicTo(x - high * 0.08, top, x + high * 0.08, top, x + high * 0.115, top + high * 0.03)
+        path.lineTo(x + high * 0.1, floor - high * 0.42)
+        path.lineTo(x + high * 0.07, floor)
+        path.lineTo(x + high * 0.012, floor)
+        path.lineTo(x, floor - high * 0.4)
+        path.lineTo(x - high * 0.012, floor)
+        path.lineTo(x - high * 0.07, floor)
+        path.lineTo(x - high * 0.1, floor - high * 0.42)
+        path.closeSubpath()
+        painter.setPen(QPen(QColor(ink.red(), ink.green(), ink.blue(), 140), 1.1))
+        painter.setBrush(QColor(ink.red(), ink.green(), ink.blue(), 12))
+        painter.drawPath(path)
+        painter.setPen(ink)
+        painter.setFont(lettering(12.5))
+        painter.drawText(
+            QRectF(x - px(60), floor - high - px(20), px(120), px(18)),
+            Qt.AlignmentFlag.AlignHCenter,
+            f"{PERSON_MM / 10:g}\u202fcm",
+        )
+
+    def _others(self, painter: QPainter, h: Hanging, scale: float, centre: QPointF, ink: QColor) -> None:
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setFont(lettering(12.5))
+        for wide, high, words in h.others:
+            box = QRectF(centre.x() - wide * scale / 2, centre.y() - high * scale / 2, wide * scale, high * scale)
+            painter.setPen(QPen(ink, 1.0, Qt.PenStyle.DashLine))
+            painter.drawRect(box)
+            at = QRectF(box.right() + px(5), box.top() - px(2), px(220), px(18))
+            painter.setPen(ink)
+            painter.drawText(at, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, words)
+
+    def _piece(self, painter: QPainter, h: Hanging, scale: float, centre: QPointF) -> None:
+        wide, high = h.outer
+        box = QRectF(centre.x() - wide * scale / 2, centre.y() - high * scale / 2, wide * scale, high * scale)
+        for step in range(4, 0, -1):
+            by = step * 5 * scale + 1
+            painter.fillRect(box.translated(by, by), QColor(0, 0, 0, 22))
+        if h.framed:
+            painter.fillRect(box, QColor(h.bar))
+            painter.fillRect(
+                box.adjusted(*(m * scale for m in (h.inset[1], h.inset[1], -h.inset[1], -h.inset[1]))), QColor("#1a1816")
+            )
+        inner = QRectF(box.x() + h.inset[0] * scale, box.y() + h.inset[0] * scale, h.size[0] * scale, h.size[1] * scale)
+        if not h.framed and h.inset[0]:
+            painter.fillRect(box, QColor("#f4f2ec"))
+        if h.picture is not None:
+            painter.drawImage(inner, h.picture)
+        else:
+            painter.fillRect(inner, QColor("#d8d4cc"))
+
+    def _measures(self, painter: QPainter, h: Hanging, scale: float, centre: QPointF, floor: float, ink: QColor) -> None:
+        wide, high = h.outer
+        below = centre.y() + high * scale / 2
+        painter.setPen(ink)
+        painter.setFont(lettering(14, "bold"))
+        words = QRectF(centre.x() - max(wide * scale, px(240)) / 2, below + px(7), max(wide * scale, px(240)), px(20))
+        painter.drawText(words, Qt.AlignmentFlag.AlignHCenter, h.words)
+        x = centre.x() + wide * scale / 2 + px(14)
+        painter.setPen(QPen(ink, 1.0))
+        painter.drawLine(QPointF(x, below), QPointF(x, floor))
+        for y in (below, floor):
+            painter.drawLine(QPointF(x - px(4), y), QPointF(x + px(4), y))
+        painter.setFont(lettering(12.5))
+        lower = (floor - below) / scale
+        painter.drawText(
+            QRectF(x + px(6), (below + floor) / 2 - px(10), px(140), px(20)),
+            Qt.AlignmentFlag.AlignVCenter,
+            f"{lower / 10:.0f}\u202fcm up",
+        )
+
+
+class WalkStrip(QWidget):
+    """How far each detail carries, and where the client stands; a press or drag walks them."""
+
+    def __init__(self, to: Callable[[float], None]) -> None:
+        super().__init__()
+        self._to = to
+        self.setAccessibleName("How far a detail carries")
+        self.setMinimumHeight(px(132))
+        self.details: tuple[Detail, ...] = ()
+        self.distance_mm = 2500.0
+        self.words = ""
+        self.eyes: tuple[tuple[QImage, str], ...] = ()
+        self._down = False
+
+    def sizeHint(self) -> QSize:
+        return QSize(px(600), px(132))
+
+    def show_details(
+        self, details: tuple[Detail, ...], distance_mm: float, words: str, eyes: tuple[tuple[QImage, str], ...]
+    ) -> None:
+        self.details, self.distance_mm, self.words, self.eyes = details, distance_mm, words, eyes
+        self.update()
+
+    def _ends(self) -> tuple[float, float]:
+        return px(180), self.width() - px(30) - len(self.eyes) * px(112)
+
+    @property
+    def _far(self) -> float:
+        return 5500.0
+
+    def x_of(self, mm: float) -> float:
+        left, right = self._ends()
+        return left + (right - left) * min(mm, self._far) / self._far
+
+    def _walk(self, x: float) -> None:
+        left, right = self._ends()
+        self._to(max(200.0, min(self._far, (x - left) / max(1.0, right - left) * self._far)))
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self._down = True
+        self._walk(event.position().x())
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._down:
+            self._walk(event.position().x())
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self._down = False
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        c = colours()
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(c.panel))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        left, right = self._ends()
+        painter.setPen(QColor(c.text))
+        painter.setFont(lettering(13.5, "bold"))
+        painter.drawText(QRectF(px(14), px(8), px(160), px(20)), Qt.AlignmentFlag.AlignVCenter, "How far a detail carries")
+        line = px(44)
+        painter.setPen(QPen(QColor(c.soft), 1))
+        painter.drawLine(QPointF(left, line), QPointF(right, line))
+        painter.setFont(lettering(12))
+        for metres in range(1, 6):
+            x = self.x_of(metres * 1000)
+            painter.drawLine(QPointF(x, line - px(4)), QPointF(x, line))
+            painter.drawText(
+                QRectF(x - px(30), line - px(22), px(60), px(18)), Qt.AlignmentFlag.AlignHCenter, f"{metres}\u202fm"
+            )
+        here = self.x_of(self.distance_mm)
+        painter.setPen(QPen(QColor(c.here_edge), px(2)))
+        painter.drawLine(QPointF(here, px(8)), QPointF(here, self.height() - px(6)))
+        painter.setBrush(QColor(c.here))
+        painter.drawEllipse(QPointF(here, px(12)), px(6), px(6))
+        y = line + px(10)
+        for detail in self.details:
+            seen = carries_mm(detail.mm) >= self.distance_mm
+            painter.setPen(QColor(c.text if seen else c.soft))
+            painter.setFont(lettering(12.5, "bold" if seen else "normal"))
+            words = f"{detail.name} {detail.mm:.1f}\u202fmm"
+            painter.drawText(
+                QRectF(px(4), y, left - px(12), px(16)), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, words
+            )
+            end = self.x_of(carries_mm(detail.mm))
+            painter.fillRect(QRectF(left, y + px(4), end - left, px(8)), QColor(c.text if seen else c.rule))
+            painter.setFont(lettering(11.5))
+            painter.drawText(
+                QRectF(end + px(4), y, px(60), px(16)),
+                Qt.AlignmentFlag.AlignVCenter,
+                f"{carries_mm(detail.mm) / 1000:.1f}\u202fm",
+            )
+            y += px(18)
+        for n, (image, words) in enumerate(self.eyes):
+            box = QRectF(self.width() - (len(self.eyes) - n) * px(112), px(10), px(102), px(78))
+            painter.drawImage(box, image)
+            painter.setPen(QColor(c.soft))
+            painter.setFont(lettering(12))
+            painter.drawText(
+                QRectF(box.x(), box.bottom() + px(2), box.width(), px(34)),
+                Qt.AlignmentFlag.AlignHCenter | Qt.TextFlag.TextWordWrap,
+                words,
+            )
+        painter.end()
