@@ -36,7 +36,7 @@ def hung(wall: Wall, size: Outer) -> Hung:
         share = size.width_mm / below.width_mm if below.width_mm else 0.0
         return Hung(lower + size.height_mm / 2, lower, share, OVER_FURNITURE, below.name)
     share = size.width_mm / wall.free_width_mm if wall.free_width_mm else 0.0
-    return Hung(EYE_HEIGHT_MM, EYE_HEIGHT_MM - size.height_mm / 2, share, OF_FREE_WALL, "the free wall")
+    return Hung(EYE_HEIGHT_MM, EYE_HEIGHT_MM - size.height_mm / 2, share, OF_FREE_WALL, "free wall")
 
 
 def width_wanted(wall: Wall) -> tuple[float, float] | None:

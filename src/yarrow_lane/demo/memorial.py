@@ -25,7 +25,7 @@ from yarrow_lane.measure.plane import Point
 
 cv2 = late("cv2")
 
-_SIZE_MM = (800.0, 600.0)
+_SIZE_MM = (500.0, 400.0)
 
 
 def tell_memorial(scene: Scene, now: datetime) -> None:
@@ -54,7 +54,7 @@ def tell_memorial(scene: Scene, now: datetime) -> None:
         whole = replace(scene.desk.commission(scene.id).intake.photo(photo.id), sitter_id=number)
         scene.edit(INTAKE, f"Said who is in {photo.name}", change_photo, whole)
     scene.at(-6)
-    scene.edit(COMPOSE, "Chose the size", set_size, *_SIZE_MM, "metric 60 × 80 cm")
+    scene.edit(COMPOSE, "Chose the size", set_size, *_SIZE_MM, "metric 40 × 50 cm")
     scene.edit(
         COMPOSE,
         "Chose another background",
@@ -69,8 +69,8 @@ def tell_memorial(scene: Scene, now: datetime) -> None:
     scene.edit(
         COMPOSE, "Brought all to one scale", _arranged, {n: (p.width_px, p.height_px) for n, p in enumerate(photos.values(), 1)}
     )
-    scene.edit(COMPOSE, "Set the focus", lambda c: replace(c, focus=Focus(_above_nose(c), 90.0)))
-    scene.edit(COMPOSE, "A floating frame", lambda c: replace(c, sides=Sides("dark", 38.0, frame="floating", bar_mm=15.0)))
+    scene.edit(COMPOSE, "Set the focus", lambda c: replace(c, focus=Focus(_above_nose(c), 60.0)))
+    scene.edit(COMPOSE, "A floating frame", lambda c: replace(c, sides=Sides("dark", 38.0, frame="floating", bar_mm=12.0)))
     wall = Wall((74.0, -5.0, 6.0), "grey green", 2600.0, Furniture("sofa", 1800.0, 820.0), 2500.0)
     scene.edit(COMPOSE, "Wrote about the wall", lambda c: replace(c, wall=wall))
 

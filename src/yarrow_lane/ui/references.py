@@ -71,9 +71,11 @@ class References:
         key = Key("reference soon", (reference_key(compose),), (scale,))
         self._derived.want(key, asker, Making(make, size_of, priority=1), then_whole)
 
-    def for_print(self, compose: Compose, area_mm: Rect, px_per_mm: float, progress: Progress) -> Picture:
+    def for_print(
+        self, compose: Compose, area_mm: Rect, px_per_mm: float, progress: Progress, care: Care = "careful"
+    ) -> Picture:  # fmt: skip
         """A part of the reference at print resolution; blocks, for use off the interface thread."""
-        return self._render(compose, area_mm, px_per_mm, progress)
+        return self._render(compose, area_mm, px_per_mm, progress, care)
 
     def thumbnail(self, compose: Compose) -> QImage | None:
         """The whole reference, small: now if it is at hand, else it is fetched and the pictures' `arrived` tells."""

@@ -72,7 +72,7 @@ class CornerView(QWidget):
         yaw, pitch = math.radians(self.yaw), math.radians(self.pitch)
         x, z = x * math.cos(yaw) + z * math.sin(yaw), -x * math.sin(yaw) + z * math.cos(yaw)
         y = y * math.cos(pitch) - z * math.sin(pitch)
-        return QPointF(self.width() * 0.6 + x * scale, self.height() * 0.62 + y * scale)
+        return QPointF(self.width() * 0.66 + x * scale, self.height() * 0.66 + y * scale)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -86,7 +86,7 @@ class CornerView(QWidget):
     def _paint(self, painter: QPainter, c: Corner) -> None:
         # Large enough that the edge is seen: the near corner fills the table, the far one runs off it.
         shown = min(max(c.width_mm, c.height_mm), max(160.0, 9 * c.sides.depth_mm, 0.45 * min(c.width_mm, c.height_mm)))
-        scale = min(self.width(), self.height()) * 0.62 / shown
+        scale = max(self.width() * 0.62, self.height() * 0.62) / shown
         w, h, d = c.width_mm, c.height_mm, c.sides.depth_mm
         anchor = (w, h, 0.0)
 
@@ -116,6 +116,40 @@ class CornerView(QWidget):
         if c.sides.frame == "floating":
             self._frame(painter, c, at, back=False)
         self._words(painter, c)
+        self._section(painter, c)
+
+    def _section(self, painter: QPainter, c: Corner) -> None:
+        """Cut through the lower edge, seen from the side, its measures beside it."""
+        s, ink = c.sides, QColor(INK)
+        deep = max(s.depth_mm, 3.0)
+        framed = s.frame == "floating"
+        scale = min(px(3), px(120) / (deep + 24))
+        high = 46.0
+        right, foot = self.width() - px(26), float(self.height() - px(64))
+        left = right - (deep + (_FRAME_BACK + 6 if framed else 0)) * scale
+        painter.setPen(QPen(ink, 1.2))
+        painter.setBrush(QColor("#e8e4da"))
+        below = (s.gap_mm + s.bar_mm) * scale if framed else 0.0
+        canvas = QRectF(right - deep * scale, foot - below - high * scale, deep * scale, high * scale)
+        painter.drawRect(canvas)
+        painter.setFont(lettering(12))
+        flags = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        room = QRectF(left - px(170), canvas.y() - px(22), right - left + px(170), px(18))
+        painter.setPen(ink)
+        painter.drawText(room, flags, f"section, {s.depth_mm:g}\u202fmm deep")
+        if framed:
+            painter.setBrush(QColor(c.bar))
+            wide = (deep + _FRAME_BACK + 5) * scale
+            painter.drawRect(
+                QRectF(right - deep * scale - _FRAME_BACK * scale, foot - s.bar_mm * scale, wide, s.bar_mm * scale)
+            )
+            painter.drawRect(QRectF(right, foot - s.bar_mm * scale - 30 * scale, 5 * scale, 30 * scale))
+            words = (
+                (f"gap {s.gap_mm:g}\u202fmm", foot - (s.bar_mm + s.gap_mm / 2) * scale),
+                (f"face {s.bar_mm:g}\u202fmm", foot - s.bar_mm / 2 * scale),
+            )
+            for text, y in words:
+                painter.drawText(QRectF(left - px(106), y - px(9), px(100), px(18)), flags, text)
 
     def _face(
         self, painter: QPainter, c: Corner, quad: QPolygonF, part: tuple[float, float, float, float] | None, dark: int, front: bool = False
@@ -164,7 +198,7 @@ class CornerView(QWidget):
 
     def _words(self, painter: QPainter, c: Corner) -> None:
         painter.setPen(QColor(INK))
-        y = float(px(14))
+        y = float(self.height() - px(32) - px(21) * len(c.measures))
         for n, words in enumerate(c.measures):
             painter.setFont(lettering(15, "bold" if n == 0 else "normal"))
             painter.drawText(QRectF(px(18), y, self.width() - px(36), px(22)), Qt.AlignmentFlag.AlignVCenter, words)

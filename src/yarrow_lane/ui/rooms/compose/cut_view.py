@@ -19,6 +19,8 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.cut_mode import CutMode
 
 _STROKES = ("adds", "takes away", "fur", "skin", "cloth")
+_STROKE_WORDS = ("adds", "takes", "fur", "skin", "cloth")
+_GROUND_WORDS = ("photo", "black", "white", "grey", "placed")
 _COAT_LINES = {"fur": "solid", "skin": "dots", "cloth": "dashes"}
 
 
@@ -79,10 +81,10 @@ def cut_sheets(c: Commission, mode: "CutMode", act: NextAct | None) -> Sheets:
     sections.append(Section("Hands", (Note(words),), "stroke, Alt, X, [ ], P, Space"))
     switches = []
     if work.rings and not work.guessed:
-        switches.append(
-            Switch("A stroke", tuple((s, s if s not in COATS else f"is {s}") for s in _STROKES), mode.choose_stroke, mode.means)
-        )
-        switches.append(Switch("Seen on", tuple((g, g) for g in GROUNDS), mode.show_on, mode.ground))
+        strokes = tuple((stroke, words) for stroke, words in zip(_STROKES, _STROKE_WORDS, strict=True))
+        switches.append(Switch("A stroke", strokes, mode.choose_stroke, mode.means))
+        grounds = tuple((g, words) for g, words in zip(GROUNDS, _GROUND_WORDS, strict=True))
+        switches.append(Switch("Seen on", grounds, mode.show_on, mode.ground))
     remark = "looking…" if mode.waiting else ""
     return Sheets(tuple(sections), tuple(switches), act, remark)
 

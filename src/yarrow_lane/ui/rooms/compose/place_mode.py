@@ -22,9 +22,11 @@ from yarrow_lane.compose.placing import all_at_one_scale, at_share, change_piece
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.compose.scale import Scales, ScaleTrouble, share_words, solve
 from yarrow_lane.intake.photos import Photo
+from yarrow_lane.lane.happening import ProofSent, of_kind
 from yarrow_lane.measure.colour.srgb import srgb8_from_linear
 from yarrow_lane.measure.lengths import length_text
 from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Meaning, NextAct
 from yarrow_lane.ui.kit.drawing_tools import LengthTool
 from yarrow_lane.ui.kit.levels import Levels
@@ -144,9 +146,14 @@ class PlaceMode(Mode):
         if self.asking is not None:
             return NextAct("Write how long it is in life", "in mm, on the bench", self._to_length)
         if doable is not None:
-            return NextAct(
-                doable.words.rpartition(": ")[2].capitalize(), doable.words.rpartition(": ")[0], lambda: self.do(doable)
-            )
+            what, _, how = doable.words.rpartition(": ")
+            return NextAct(begun(how), what, lambda: self.do(doable))
+        if self.compose.framed and not of_kind(self.page.commission.log, ProofSent):
+            return NextAct("Look at the proof", "the page as the client will see it", self._to_proof)
+        return None
+
+    def _to_proof(self) -> Meaning:
+        self.page.work_on("proof")
         return None
 
     def _to_length(self) -> Meaning:
@@ -314,7 +321,7 @@ class PlaceMode(Mode):
     def do(self, wanted: Advice) -> Meaning:
         """The proposed move."""
         sizes: dict[str, Point] = {p.id: (p.width_px, p.height_px) for p in self.page.commission.intake.photos}
-        return self.proposed(wanted.words.rpartition(": ")[2].capitalize(), done(self.compose, wanted, sizes))
+        return self.proposed(begun(wanted.words.rpartition(": ")[2]), done(self.compose, wanted, sizes))
 
     def refuse(self, wanted: Advice) -> Meaning:
         return self.proposed("Meant so", refused(self.compose, wanted))

@@ -101,7 +101,9 @@ def place_overlays(
             continue
         box = pieces.bounds_mm(piece)
         # Above its head, where no coat lies under the words.
-        at = min(max(box.centre[0], 0.1 * compose.width_mm), 0.9 * compose.width_mm), max(box.y, 0.05 * compose.height_mm)
+        aside = 0.22 if piece.id == mode.chosen else 0.5  # the chosen one's ring for turning stands over its middle
+        at = box.x + aside * box.width, max(box.y, 0.05 * compose.height_mm)
+        at = min(max(at[0], 0.1 * compose.width_mm), 0.9 * compose.width_mm), at[1]
         text = words if words and piece.id == mode.chosen else share_words(*share) if share is not None else ""
         if text:
             shown.append(Words(at, text, "over", shift=(0.0, -12.0)))

@@ -27,6 +27,7 @@ from yarrow_lane.ui.bench_sheet import Fact, Field, Line, Meaning, NextAct, Note
 from yarrow_lane.ui.kit.levels import Levels, qimage
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.compose.wall_mode import WallMode
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.page import ComposePage
@@ -144,6 +145,7 @@ class ProofMode(Mode):
                 "Included", proofs.included, lambda v: edit("Wrote what is included", included=v), "canvas, varnish, hanging"
             ),
             Field("Price, if it is to be said", proofs.price, lambda v: edit("Wrote the price", price=v)),
+            Tick("A page of the wall", proofs.with_wall, lambda v: edit("Set the page of the wall", with_wall=v)),
             Tick("A mark over the picture", proofs.watermark, lambda v: edit("Set the mark", watermark=v)),
             Press("Save it as PDF…", self._save_pdf),
             Press("Save it as a picture…", self._save_png),
@@ -179,12 +181,20 @@ class ProofMode(Mode):
         self.page.workroom.derived.want(self._picture_key(layout), self.page, self._making(layout), ready)
 
     def _save_pdf(self) -> None:
-        title = self.page.commission.brief.title
-        self._made(
-            lambda layout, p: self.page.save_file(
-                "Save the proof", f"{title} proof {self.number}", ".pdf", as_pdf([(layout, p)], title)
-            )
-        )
+        name = f"{self.page.commission.brief.title} proof {self.number}"
+        self._made(lambda layout, p: self.page.save_file("Save the proof", name, ".pdf", self._pdf(layout, p)))
+
+    def _pdf(self, layout: Layout, picture: Picture) -> bytes:
+        pages = [(layout, picture)]
+        c = self.page.commission
+        wall = self.page.modes["on the wall"]
+        assert isinstance(wall, WallMode)
+        drawn = wall.as_picture() if c.proofs.with_wall else None
+        if drawn is not None:
+            below = f"Seen at true scale, from {c.compose.wall.distance_mm / 1000:.2f}\u202fm"
+            size = (float(drawn.shape[1]), float(drawn.shape[0]))
+            pages.append((lay_out(ProofPage(f"{c.brief.title} on your wall", below, (), size), c.transfer.paper), drawn))
+        return as_pdf(pages, f"{c.brief.title}: proof {self.number}")
 
     def _save_png(self) -> None:
         title = self.page.commission.brief.title
@@ -212,7 +222,7 @@ class ProofMode(Mode):
         changed = [x.words for x in changes(last.composed, c.compose) if x.seen] if last is not None else []
         now, outbox = desk.clock(), desk.store.folder / "outbox"
         text = cleaned(proof_letter(c.brief, number, page.studio.painter, changed))
-        pdf = as_pdf([(layout, picture)], f"{c.brief.title}: proof {number}")
+        pdf = self._pdf(layout, picture)
         subject = f"Proof {number} of {c.brief.title}"
         letter = letter_bytes(
             page.studio.painter, c.brief.client, c.brief.client_mail, subject, text, now, c.brief.contact_warning

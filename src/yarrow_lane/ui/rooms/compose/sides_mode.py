@@ -38,8 +38,8 @@ if TYPE_CHECKING:
 
 _FINISH_WORDS: dict[SideFinish, str] = {
     "undecided": "not decided",
-    "wrapped": "picture goes round",
-    "dark": "dark, for a floating frame",
+    "wrapped": "picture all round",
+    "dark": "dark, for a frame",
     "colour": "one colour",
 }
 _DARK: Lab = (14.0, 1.0, 2.0)  # our choice: what a floating frame's gap hides
@@ -187,7 +187,7 @@ class SidesMode(Mode):
                     self._picture = (key, shown.levels.images[0])
                     self.page.refresh()
 
-            self.page.workroom.references.want(wide, self.page, ready)
+            self.page.workroom.references.want_soon(wide, self.page, ready)
         size = outer(sides, compose.width_mm, compose.height_mm)
         measures = (
             f"{size_text(compose.width_mm, compose.height_mm, unit)}, {sides.depth_mm:g} mm deep",

@@ -56,13 +56,15 @@ class VariantsTable(QWidget):
         if not self.shown:
             return []
         count = len(self.shown)
-        columns = 1 if count == 1 else 2 if count <= 4 else 3
-        rows = -(-count // columns)
-        wide, high = self.width() / columns, self.height() / rows
         label, gap = px(48), px(26)
-        scale = min(
-            min((wide - gap) / s.size[0] for s in self.shown), min((high - gap - label) / s.size[1] for s in self.shown)
-        )  # fmt: skip
+
+        def fits(columns: int) -> float:
+            wide, high = self.width() / columns, self.height() / -(-count // columns)
+            return min(min((wide - gap) / s.size[0], (high - gap - label) / s.size[1]) for s in self.shown)
+
+        columns = max(range(1, count + 1), key=fits)
+        scale = fits(columns)
+        wide, high = self.width() / columns, self.height() / -(-count // columns)
         found = []
         for n, s in enumerate(self.shown):
             row, column = divmod(n, columns)

@@ -12,18 +12,20 @@ from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM
 from yarrow_lane.compose.formats import formats_of
 from yarrow_lane.compose.hanging import Advised, advised_sizes, hung
 from yarrow_lane.compose.places import photo_px_per_mm
+from yarrow_lane.compose.proofs import PROOFS
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.compose.seen_from import EASEL_MM, paint_words, seen_from, smallest_mm, usual_details
 from yarrow_lane.compose.sides import outer
 from yarrow_lane.compose.wall import Furniture, Wall
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.intake.detail import usable_px_per_mm
+from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Length, Line, Meaning, Note, Press, Section, Table
+from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Length, Line, Meaning, NextAct, Note, Press, Section, Table
 from yarrow_lane.ui.kit.levels import qimage
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
@@ -146,11 +148,26 @@ class WallMode(Mode):
         if hangs.of_width:
             low, high = hangs.wanted
             mood = "good" if low <= hangs.of_width <= high else "plain"
-            hung_lines.append(Fact(f"Of {hangs.over}", f"{hangs.of_width:.0%}", mood))  # type: ignore[arg-type]
+            hung_lines.append(Fact(f"Of the width of the {hangs.over}", f"{hangs.of_width:.0%}", mood))  # type: ignore[arg-type]
             hung_lines.append(Note(f"Between {low:.0%} and {high:.0%} looks settled, from memory."))
         sections = [Section("Hung so", tuple(hung_lines)), *self._size_section(advised), self._seen_section()]
         sections += [Section("The wall", tuple(wall_lines), told), Section("Below it", tuple(below), below_told)]
-        return Sheets(tuple(sections), ())
+        act = None
+        if compose.framed and not self.page.commission.proofs.with_wall:
+            words = f"page 2, seen from {self.distance_mm / 1000:.2f}\u202fm"
+            act = NextAct("Put this wall in the proof", words, self._into_proof)
+        return Sheets(tuple(sections), (), act)
+
+    def _into_proof(self) -> Meaning:
+        return Edit(PROOFS, "Put the wall in the proof", lambda p: replace(p, with_wall=True))
+
+    def as_picture(self) -> Picture | None:
+        """The wall as it is drawn, for the proof's second page; None while the picture on it is still being made."""
+        compose = self.page.commission.compose
+        self._show(compose, ())
+        if self._picture is None or self._picture[0] != reference_key(compose):
+            return None
+        return self.view.drawn(1600, 1000)
 
     def _size_section(self, advised: tuple[Advised, ...]) -> list[Section]:
         if not advised:
@@ -198,7 +215,7 @@ class WallMode(Mode):
                     self._picture = (key, shown.levels.for_width(700))
                     self.page.refresh()
 
-            self.page.workroom.references.want(compose, self.page, ready)
+            self.page.workroom.references.want_soon(compose, self.page, ready)
         size = outer(sides, compose.width_mm, compose.height_mm)
         hangs = hung(self.wall, size)
         others = []
@@ -240,7 +257,7 @@ class WallMode(Mode):
             references = self.page.workroom.references
 
             def make(progress: Progress) -> Picture:
-                return references.for_print(compose, area, scale, progress)
+                return references.for_print(compose, area, scale, progress, "quick")
 
             def ready(picture: Picture) -> None:
                 self._eye = (key, picture, scale)

@@ -3,11 +3,13 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
+import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QImage, QLinearGradient, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.compose.seen_from import Detail, carries_mm
+from yarrow_lane.measure.raster import Picture
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -43,6 +45,7 @@ class WallView(QWidget):
         self.setAccessibleName("The piece on the client's wall, at true scale")
         self.setMinimumSize(120, 120)
         self.hanging: Hanging | None = None
+        self._sheet: tuple[float, float] | None = None  # while it is drawn on paper instead of the screen
 
     def show_hanging(self, hanging: Hanging) -> None:
         self.hanging = hanging
@@ -63,7 +66,28 @@ class WallView(QWidget):
     def scale(self) -> float:
         """Screen px for each mm of the wall."""
         wide, high = self.shown_mm()
-        return min(self.width() / wide, self.height() / high)
+        return min(self._size[0] / wide, self._size[1] / high)
+
+    @property
+    def _size(self) -> tuple[float, float]:
+        return self._sheet or (float(self.width()), float(self.height()))
+
+    def drawn(self, width: int, height: int) -> Picture:
+        """The same on a sheet of that many px, (H, W, 3)."""
+        image = QImage(width, height, QImage.Format.Format_RGB888)
+        image.fill(QColor("white"))
+        painter = QPainter(image)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        self._sheet = (float(width), float(height))
+        try:
+            if self.hanging is not None:
+                self._paint(painter, self.hanging)
+        finally:
+            self._sheet = None
+            painter.end()
+        rows = np.frombuffer(image.constBits(), np.uint8).reshape(height, image.bytesPerLine())
+        return rows[:, : width * 3].reshape(height, width, 3).copy()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -75,17 +99,17 @@ class WallView(QWidget):
 
     def _paint(self, painter: QPainter, h: Hanging) -> None:
         scale = self.scale()
-        floor = self.height() - _FLOOR_MM * scale
+        floor = self._size[1] - _FLOOR_MM * scale
         wall = QColor(h.wall)
         ink = QColor("#141414") if wall.lightnessF() > 0.42 else QColor("#f0f0f0")
-        light = QLinearGradient(0, 0, self.width(), 0)
+        light = QLinearGradient(0, 0, self._size[0], 0)
         light.setColorAt(0, wall.lighter(104))
         light.setColorAt(1, wall.darker(107))
-        painter.fillRect(self.rect(), light)
-        painter.fillRect(QRectF(0, floor, self.width(), self.height()), wall.darker(150))
+        painter.fillRect(QRectF(0, 0, *self._size), light)
+        painter.fillRect(QRectF(0, floor, self._size[0], self._size[1]), wall.darker(150))
         painter.setPen(QPen(ink, 0.8))
-        painter.drawLine(QPointF(0, floor - 90 * scale), QPointF(self.width(), floor - 90 * scale))
-        painter.drawLine(QPointF(0, floor), QPointF(self.width(), floor))
+        painter.drawLine(QPointF(0, floor - 90 * scale), QPointF(self._size[0], floor - 90 * scale))
+        painter.drawLine(QPointF(0, floor), QPointF(self._size[0], floor))
         centre = self._centre(h, scale)
         self._furniture(painter, h, scale, floor, centre.x(), ink)
         self._person(painter, scale, floor, ink)
@@ -96,8 +120,8 @@ class WallView(QWidget):
     def _centre(self, h: Hanging, scale: float) -> QPointF:
         wide, _ = self.shown_mm()
         largest = max([h.outer[0], h.furniture[1] if h.furniture[0] else 0.0, *(w for w, _, _ in h.others)])
-        left = max(px(40), (self.width() - wide * scale) / 2 + 120 * scale)
-        floor = self.height() - _FLOOR_MM * scale
+        left = max(px(40), (self._size[0] - wide * scale) / 2 + 120 * scale)
+        floor = self._size[1] - _FLOOR_MM * scale
         return QPointF(left + min(largest, wide * 0.62) * scale / 2, floor - h.middle_mm * scale)
 
     def _furniture(self, painter: QPainter, h: Hanging, scale: float, floor: float, middle: float, ink: QColor) -> None:
@@ -114,22 +138,33 @@ class WallView(QWidget):
 
     def _person(self, painter: QPainter, scale: float, floor: float, ink: QColor) -> None:
         high = PERSON_MM * scale
-        x = self.width() - px(40) - 230 * scale
-        if x < self.width() * 0.55:
+        x = self._size[0] - px(40) - 230 * scale
+        if x < self._size[0] * 0.55:
             return
-        head = high * 0.068
         path = QPainterPath()
-        path.addEllipse(QPointF(x, floor - high + head * 1.25), head * 0.8, head * 1.2)
-        top = floor - high + head * 2.75
-        path.moveTo(x - high * 0.115, top + high * 0.03)
-        path.cubicTo(x - high * 0.08, top, x + high * 0.08, top, x + high * 0.115, top + high * 0.03)
-        path.lineTo(x + high * 0.1, floor - high * 0.42)
-        path.lineTo(x + high * 0.07, floor)
-        path.lineTo(x + high * 0.012, floor)
-        path.lineTo(x, floor - high * 0.4)
+        path.addEllipse(QPointF(x, floor - high * 0.935), high * 0.046, high * 0.065)
+        top = floor - high * 0.855
+        path.moveTo(x - high * 0.022, floor - high * 0.877)
+        path.lineTo(x - high * 0.026, top)
+        path.cubicTo(
+            x - high * 0.06, top + high * 0.02, x - high * 0.12, top + high * 0.015, x - high * 0.125, top + high * 0.06
+        )
+        path.lineTo(x - high * 0.135, floor - high * 0.45)
+        path.lineTo(x - high * 0.1, floor - high * 0.45)
+        path.lineTo(x - high * 0.088, top + high * 0.14)
+        path.lineTo(x - high * 0.09, floor - high * 0.42)
+        path.lineTo(x - high * 0.066, floor)
         path.lineTo(x - high * 0.012, floor)
-        path.lineTo(x - high * 0.07, floor)
-        path.lineTo(x - high * 0.1, floor - high * 0.42)
+        path.lineTo(x, floor - high * 0.42)
+        path.lineTo(x + high * 0.012, floor)
+        path.lineTo(x + high * 0.066, floor)
+        path.lineTo(x + high * 0.09, floor - high * 0.42)
+        path.lineTo(x + high * 0.088, top + high * 0.14)
+        path.lineTo(x + high * 0.1, floor - high * 0.45)
+        path.lineTo(x + high * 0.135, floor - high * 0.45)
+        path.lineTo(x + high * 0.125, top + high * 0.06)
+        path.cubicTo(x + high * 0.12, top + high * 0.015, x + high * 0.06, top + high * 0.02, x + high * 0.026, top)
+        path.lineTo(x + high * 0.022, floor - high * 0.877)
         path.closeSubpath()
         painter.setPen(QPen(QColor(ink.red(), ink.green(), ink.blue(), 140), 1.1))
         painter.setBrush(QColor(ink.red(), ink.green(), ink.blue(), 12))
@@ -149,7 +184,7 @@ class WallView(QWidget):
             box = QRectF(centre.x() - wide * scale / 2, centre.y() - high * scale / 2, wide * scale, high * scale)
             painter.setPen(QPen(ink, 1.0, Qt.PenStyle.DashLine))
             painter.drawRect(box)
-            at = QRectF(box.right() + px(5), box.top() - px(2), px(220), px(18))
+            at = QRectF(box.left() + px(6), box.top() + px(2), box.width() - px(8), px(18))
             painter.setPen(ink)
             painter.drawText(at, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, words)
 
@@ -179,7 +214,10 @@ class WallView(QWidget):
         painter.setFont(lettering(14, "bold"))
         words = QRectF(centre.x() - max(wide * scale, px(240)) / 2, below + px(7), max(wide * scale, px(240)), px(20))
         painter.drawText(words, Qt.AlignmentFlag.AlignHCenter, h.words)
-        x = centre.x() + wide * scale / 2 + px(14)
+        widest = max([wide, *(w for w, _, _ in h.others)])
+        x = centre.x() + widest * scale / 2 + px(16)
+        painter.setPen(QPen(ink, 0.8, Qt.PenStyle.DotLine))
+        painter.drawLine(QPointF(centre.x() + wide * scale / 2, below), QPointF(x, below))
         painter.setPen(QPen(ink, 1.0))
         painter.drawLine(QPointF(x, below), QPointF(x, floor))
         for y in (below, floor):
