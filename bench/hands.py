@@ -8,10 +8,10 @@ from yarrow_lane.compose.cutting.cut import Stroke
 _HAIR_PX = 15  # finer than this nobody outlines
 
 
-def body(truth: np.ndarray) -> np.ndarray:
+def body(truth: np.ndarray, hair_px: int = _HAIR_PX) -> np.ndarray:
     """The sitter without its single hairs."""
-    kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * _HAIR_PX + 1,) * 2)
-    pad = 4 * _HAIR_PX
+    kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * hair_px + 1,) * 2)
+    pad = 4 * hair_px
     wide = cv2.copyMakeBorder(truth.astype(np.uint8), pad, pad, pad, pad, cv2.BORDER_REPLICATE)
     return cv2.morphologyEx(wide, cv2.MORPH_OPEN, kernel)[pad:-pad, pad:-pad]
 

@@ -25,6 +25,15 @@ def drag(view, start, end) -> None:
     send(view, QMouseEvent.Type.MouseButtonRelease, b, Qt.MouseButton.NoButton)
 
 
+def path(view, points) -> None:
+    """Draw on a picture with the left button held, through points in its own units."""
+    places = [view.to_screen(p) for p in points]
+    send(view, QMouseEvent.Type.MouseButtonPress, places[0])
+    for place in places[1:]:
+        send(view, QMouseEvent.Type.MouseMove, place)
+    send(view, QMouseEvent.Type.MouseButtonRelease, places[-1], Qt.MouseButton.NoButton)
+
+
 def click(view, point) -> None:
     """Click a picture at a point in its own units."""
     at = view.to_screen(point)

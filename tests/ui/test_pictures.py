@@ -80,8 +80,8 @@ def test_a_missing_file_leaves_the_thumbnail_empty_and_is_not_asked_for_again(qt
     assert room[0].busy, "when the painter comes back it is tried again"
 
 
-def test_the_reference_is_the_crop_at_its_own_proportion(qtbot, pictures, room, workers, large):
-    references, seen = References(pictures, room[1], workers), []
+def test_the_reference_is_the_crop_at_its_own_proportion(qtbot, pictures, room, workers, large, tmp_path):
+    references, seen = References(pictures, room[1], workers, Cache(tmp_path)), []
     references.want(Compose(240, 300), PAGE, seen.append)
     assert seen == [] and not room[0].busy, "without a crop there is none"
     framed = Compose(240, 300, "", Framed(large.id, Rect(800, 200, 1600, 2000)))

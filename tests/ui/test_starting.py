@@ -83,6 +83,6 @@ def test_the_window_offers_the_demo_and_keeps_the_studio_when_it_fails(qapp, dat
     try:
         window = application.window
         window.studio_page.want_demo()
-        assert application.window is not window and len(application.window.desk.studio.on_shelf) == 5
+        assert application.window is not window and len(application.window.desk.studio.on_shelf) == 6
     finally:
         application.close()

@@ -24,7 +24,7 @@ def test_the_demo_stands_at_different_doors_with_one_in_trouble(demo_store):
     desk = Desk(demo_store, SetClock(NOON))
     outlooks = desk.standings.outlooks(NOON)
     found = [o.standing for o in outlooks]
-    assert len(found) == 5 and len({s.door for s in found}) >= 4
+    assert len(found) == 6 and len({s.door for s in found}) >= 4
     worried = [o for o in outlooks if o.worry]
     assert len(worried) == 1 and "late by" in worried[0].worry
     assert any(s.wet_until for s in found)

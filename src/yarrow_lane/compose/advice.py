@@ -28,6 +28,7 @@ LOOKS_ASIDE = 0.25  # nose off the middle of the eyes, in distances of the eyes
 SHARE = (0.28, 0.75)  # of the canvas
 TOUCH = 0.012  # of the shorter side: nearer an edge without crossing it is a kiss
 EARS = 1.5  # eye-to-chin lengths above the eyes: what stands higher is an ear, and says nothing of the eye line
+PAST_MM = 1.0  # a move goes a little further than to the edge of what is good
 JOINT = 0.35  # of the head's length: a cut so near the chin is a cut at the neck
 
 Where = Literal["head room", "eye line", "gaze", "share", "touch", "cut nose", "cut joint", "cut open", "balance"]
@@ -145,7 +146,7 @@ def _gaze(compose: Compose, face: Face, unit: Unit) -> list[Advice]:
     ahead, behind = (width - face.nose[0], middle[0]) if right else (face.nose[0], width - middle[0])
     if ahead >= behind * GAZE or ahead <= 0:
         return []
-    by = (behind * GAZE - ahead) / (1 + GAZE)
+    by = (behind * GAZE - ahead) / (1 + GAZE) + PAST_MM
     side = "left" if right else "right"
     where = f"{length_text(ahead, unit, 0)} before the nose, {length_text(behind, unit, 0)} behind the eyes"
     room = Rect(face.nose[0] if right else 0.0, face.nose[1] - 10, ahead, 20)
@@ -163,12 +164,12 @@ def _head(compose: Compose, face: Face, unit: Unit) -> list[Advice]:
         top = min(tops)
         cut = top < -0.005 * height
         if not cut and top < HEAD_ROOM[0] * height:
-            by = HEAD_ROOM[0] * height - top
+            by = HEAD_ROOM[0] * height - top + PAST_MM
             words = f"Only {length_text(max(0.0, top), unit, 0)} above {face.name or 'the head'}: lower it by {length_text(by, unit, 0)}"
             room = Rect(0, 0, compose.width_mm, max(1.0, top))
             said.append(Advice(f"head room {face.piece_id}", "head room", face.piece_id, words, "", 0.0, by, 1.0, room))
         elif top > HEAD_ROOM[1] * height and len(compose.pieces) <= 1:
-            by = top - HEAD_ROOM[1] * height
+            by = top - HEAD_ROOM[1] * height + PAST_MM
             words = f"{length_text(top, unit, 0)} above {face.name or 'the head'}: raise it by {length_text(by, unit, 0)}, or come nearer"
             room = Rect(0, 0, compose.width_mm, top)
             said.append(Advice(f"head room {face.piece_id}", "head room", face.piece_id, words, "", 0.0, -by, 1.0, room))
@@ -179,6 +180,7 @@ def _head(compose: Compose, face: Face, unit: Unit) -> list[Advice]:
         if not high and not EYE_LINE[0] <= line <= EYE_LINE[1]:
             wanted = EYE_LINE[0] if line < EYE_LINE[0] else EYE_LINE[1]
             by = wanted * height - middle[1]
+            by += math.copysign(PAST_MM, by)
             words = f"The eyes lie {line:.0%} down: move it {length_text(abs(by), unit, 0)} {'down' if by > 0 else 'up'}"
             why = f"the upper third is at {length_text(height / 3, unit, 0)}"
             room = Rect(0, min(middle[1], wanted * height), compose.width_mm, abs(by))
@@ -200,7 +202,7 @@ def _cuts(compose: Compose, face: Face, unit: Unit) -> list[Advice]:
         below = canvas.height - face.chin[1]
         reaches = max(y for ring in face.outline for _, y in ring)
         if 0 <= below < JOINT * head and reaches > canvas.height - 0.5:
-            by = JOINT * head - below
+            by = JOINT * head - below + PAST_MM
             words = f"The lower edge cuts {face.name or 'the sitter'} at the neck: raise it by {length_text(by, unit, 0)}"
             said.append(Advice(f"neck {face.piece_id}", "cut joint", face.piece_id, words, "", 0.0, -by))
     return said
@@ -219,7 +221,7 @@ def _touches(compose: Compose, face: Face, unit: Unit) -> list[Advice]:
         ("upper", box.y, 0, 1),
     ):
         if 0.3 < away < near:
-            by = 2 * near - away
+            by = 2 * near - away + PAST_MM
             words = (
                 f"{_who(face)} all but touches the {side} edge: let it run off, or keep {length_text(2 * near, unit, 0)} clear"
             )
@@ -241,10 +243,22 @@ def _share(compose: Compose, face: Face) -> list[Advice]:
     if SHARE[0] <= share <= SHARE[1]:
         return []
     wanted = SHARE[0] if share < SHARE[0] else SHARE[1]
-    factor = math.sqrt(wanted / max(share, 1e-3))
+    factor = _factor_for(compose, face.outline, wanted + (0.01 if share < SHARE[0] else -0.01))
     what = "come nearer" if share < SHARE[0] else "draw it smaller, nothing is left round it"
     words = f"{_who(face)} fills {share:.0%} of the canvas: {what}"
     return [Advice(f"share {face.piece_id}", "share", face.piece_id, words, "", 0.0, 0.0, factor)]
+
+
+def _factor_for(compose: Compose, rings: Sequence[Polygon], wanted: float) -> float:
+    """How much larger or smaller, its foot staying, a sitter covers that share: what grows off the canvas does not count."""
+    box = polygon_bounds(p for ring in rings for p in ring)
+    x, y = box.centre[0], box.bottom
+    low, high = 0.1, 4.0
+    for _ in range(16):
+        factor = math.sqrt(low * high)
+        after = tuple(tuple((x + (px - x) * factor, y + (py - y) * factor) for px, py in ring) for ring in rings[:1])
+        low, high = (factor, high) if covered_share(compose, after) < wanted else (low, factor)
+    return math.sqrt(low * high)
 
 
 def _balance(compose: Compose, found: Sequence[Face], unit: Unit) -> list[Advice]:
@@ -280,8 +294,7 @@ def done(compose: Compose, wanted: Advice, photo_sizes: dict[str, Point]) -> Com
     """The composition after the proposed move: the sitter moved, or the crop where nobody is placed."""
     if wanted.piece_id != BEHIND:
         piece = compose.piece(wanted.piece_id)
-        box = pieces.bounds_mm(piece)
-        after = pieces.scaled(piece, wanted.factor, (box.centre[0], box.bottom))
+        after = pieces.scaled(piece, wanted.factor, pieces.foot(piece))
         after = pieces.moved(after, wanted.across_mm, wanted.down_mm)
         return replace(compose, pieces=tuple(after if p.id == piece.id else p for p in compose.pieces))
     laid = compose.background

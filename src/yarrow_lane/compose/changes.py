@@ -55,6 +55,7 @@ def changes(before: Compose, after: Compose) -> tuple[Change, ...]:
         if other is not None and other != piece:
             found += _piece(piece, other, seen_mm)
     found += _behind(one, two, seen_mm)
+    found += _parts(one, two)
     if one.sides != two.sides:
         found += _sides(one.sides, two.sides)
     return tuple(found) or (Change("something changed that has no words", False),)
@@ -226,6 +227,24 @@ def _photo_behind(one: Compose, two: Compose, seen_mm: float) -> list[Change]:
         words = _way(dx, dy, 0.7 * seen_mm) if far >= seen_mm else f"{far:.2g} mm, too little to see"
         found.append(Change(f"photograph moved {words or f'{far:.1f} mm'}", far >= seen_mm))
     return found or [Change("crop cut otherwise", True)]
+
+
+def _parts(one: Compose, two: Compose) -> list[Change]:
+    """Parts that are recoloured; as plain ones they are as good as not there."""
+    was, now = ({r.id: r for r in c.recoloured if not r.move.plain} for c in (one, two))
+    found = []
+    for part_id in sorted(was.keys() | now.keys()):
+        a, b = was.get(part_id), now.get(part_id)
+        if a == b:
+            continue
+        name = (b or a).name  # type: ignore[union-attr]
+        if a is not None and b is not None and a.outline != b.outline:
+            found.append(Change(f"the part called {name} has another outline", True))
+        else:
+            found.append(_tone(name, a.move if a else Move(), b.move if b else Move()))
+    if not found and one.recoloured != two.recoloured:
+        found.append(Change("parts to be recoloured were drawn, not changed yet", False))
+    return found
 
 
 def _sides(one: Sides, two: Sides) -> list[Change]:

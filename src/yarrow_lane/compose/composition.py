@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.known import Known
 from yarrow_lane.compose.pieces import Piece, PieceTrouble
+from yarrow_lane.compose.recolour import Recoloured
 from yarrow_lane.compose.sides import Sides
 from yarrow_lane.compose.wall import Wall
 from yarrow_lane.lane.part import Part, Plain
@@ -45,7 +46,7 @@ class Compose:
     """Width and height of the canvas in mm, and what fills it; `background` is None until a crop is laid.
 
     `pieces` lie before it, the last one in front. With a `ground` that is no photograph the framed one is kept but not seen.
-    `next_piece` is the next piece's id and only grows. `meant` are pieces of advice refused, by their names.
+    `next_piece` is the next piece's or recoloured part's id and only grows. `meant` are pieces of advice refused, by their names.
     """
 
     width_mm: float = 0.0
@@ -55,6 +56,7 @@ class Compose:
     ground: Ground = Ground()
     pieces: tuple[Piece, ...] = ()
     next_piece: int = 1
+    recoloured: tuple[Recoloured, ...] = ()
     known: tuple[Known, ...] = ()
     focus: Focus | None = None
     sides: Sides = Sides()
@@ -132,10 +134,26 @@ def set_size(compose: Compose, width_mm: float, height_mm: float, name: str = ""
                 "That size was not taken", f"{length_text(side)} is outside 4 cm to 4 m", "write the size again"
             )
     sized = replace(compose, width_mm=float(width_mm), height_mm=float(height_mm), format_name=name)
+    if compose.sized and sized.canvas != compose.canvas:
+        sized = _fitted(sized, compose)
     if compose.background is None or photo_size is None:
         return replace(sized, background=None)
     crop = compose.background.crop
     return frame(sized, compose.background.photo_id, photo_size, crop.width, crop.centre)
+
+
+def _fitted(sized: Compose, before: Compose) -> Compose:
+    """Sitters, focus and recoloured parts on another canvas: as large as they go, about its middle, never squeezed."""
+    scale = min(sized.width_mm / before.width_mm, sized.height_mm / before.height_mm)
+    (x0, y0), (x1, y1) = before.canvas.centre, sized.canvas.centre
+
+    def there(at: Point) -> Point:
+        return x1 + (at[0] - x0) * scale, y1 + (at[1] - y0) * scale
+
+    pieces = tuple(replace(p, at_mm=there(p.at_mm), mm_per_px=p.mm_per_px * scale) for p in before.pieces)
+    parts = tuple(replace(r, outline=tuple(there(p) for p in r.outline), soft_mm=r.soft_mm * scale) for r in before.recoloured)
+    focus = Focus(there(before.focus.at_mm), before.focus.radius_mm * scale) if before.focus is not None else None
+    return replace(sized, pieces=pieces, recoloured=parts, focus=focus)
 
 
 def turn(compose: Compose, photo_size: Point | None = None) -> Compose:

@@ -115,6 +115,12 @@ def bounds_mm(piece: Piece) -> Rect:
     return polygon_bounds(p for ring in outline_mm(piece) for p in ring)
 
 
+def foot(piece: Piece) -> Point:
+    """The middle of its lower edge, canvas mm: what stands on something goes on standing there when it is scaled."""
+    box = bounds_mm(piece)
+    return box.centre[0], box.bottom
+
+
 def moved(piece: Piece, dx_mm: float, dy_mm: float) -> Piece:
     """The piece so much farther right and down."""
     return replace(piece, at_mm=(piece.at_mm[0] + dx_mm, piece.at_mm[1] + dy_mm))

@@ -81,5 +81,8 @@ def widened(compose: Compose, round_mm: float) -> Compose:
         wide = Rect(crop.x - more, crop.y - more, crop.width + 2 * more, crop.height + 2 * more)
         behind = Framed(behind.photo_id, wide)
     pieces = tuple(placed.moved(p, round_mm, round_mm) for p in compose.pieces)
+    recoloured = tuple(
+        replace(r, outline=tuple((x + round_mm, y + round_mm) for x, y in r.outline)) for r in compose.recoloured
+    )
     size = compose.width_mm + 2 * round_mm, compose.height_mm + 2 * round_mm
-    return replace(compose, width_mm=size[0], height_mm=size[1], background=behind, pieces=pieces)
+    return replace(compose, width_mm=size[0], height_mm=size[1], background=behind, pieces=pieces, recoloured=recoloured)

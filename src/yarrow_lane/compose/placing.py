@@ -4,11 +4,12 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from yarrow_lane.compose.composition import Compose, ComposeTrouble
-from yarrow_lane.compose.pieces import MOST_PIECES, Piece, PieceTrouble, Ring, bounds_mm, moved, scaled, sides_cut
+from yarrow_lane.compose.pieces import MOST_PIECES, Piece, PieceTrouble, Ring, bounds_mm, foot, moved, scaled, sides_cut
 from yarrow_lane.compose.scale import Scales, one_scale
 from yarrow_lane.measure.plane import Point, Rect, polygon_bounds
 
 _SHARE_OF_CANVAS = 0.7  # of the smaller side that a sitter newly placed takes: our choice
+_SHARE_BESIDE_OTHERS = 0.5
 _SMALLEST, _LARGEST = 1e-3, 1e3  # mm of canvas for a photograph px: beyond lies a slip of the hand
 
 
@@ -31,13 +32,28 @@ def add_piece(
         scale = compose.width_mm / behind.crop.width
         at = (box.centre[0] - behind.crop.x) * scale, (box.centre[1] - behind.crop.y) * scale
     else:
-        scale = _SHARE_OF_CANVAS * min(compose.width_mm / box.width, compose.height_mm / box.height)
-        at = compose.canvas.centre
+        share = _SHARE_OF_CANVAS if not compose.pieces else _SHARE_BESIDE_OTHERS
+        scale = share * min(compose.width_mm / box.width, compose.height_mm / box.height)
+        at = _where_free(compose, box.width * scale, box.height * scale)
     piece = Piece(compose.next_piece, name, photo_id, outline, box.centre, at, scale, sitter_id=sitter_id)
     placed = replace(compose, pieces=(*compose.pieces, piece), next_piece=compose.next_piece + 1)
+    if behind is None and compose.ground.kind == "photograph":  # nothing lies behind: a plain ground, to be changed
+        placed = replace(placed, ground=replace(compose.ground, kind="gradient"))
     if behind is not None and behind.photo_id == photo_id:
         return placed
     return snapped(placed, piece.id, photo_size)
+
+
+def _where_free(compose: Compose, width_mm: float, height_mm: float) -> Point:
+    """The middle of a place so large that covers least of those who are there; the canvas's middle while nobody is."""
+    taken = [bounds_mm(p) for p in compose.pieces]
+
+    def covers(across: float) -> float:
+        left = across * compose.width_mm - width_mm / 2
+        return sum(max(0.0, min(left + width_mm, b.right) - max(left, b.x)) for b in taken)
+
+    x = min((0.5, 0.78, 0.22), key=covers) * compose.width_mm
+    return x, compose.height_mm - height_mm / 2 if taken else compose.height_mm / 2
 
 
 def change_piece(compose: Compose, piece_id: int, step: Callable[[Piece], Piece]) -> Compose:
@@ -116,17 +132,11 @@ def all_at_one_scale(compose: Compose, scales: Scales) -> Compose:
     now = {p.id: p.mm_per_px for p in compose.pieces}
     _, wanted = one_scale(scales, now, {p.id: p.far for p in compose.pieces})
     for piece_id, mm in wanted.items():
-        compose = change_piece(compose, piece_id, lambda p, mm=mm: scaled(p, mm / p.mm_per_px, _foot(p)))  # type: ignore[misc]
+        compose = change_piece(compose, piece_id, lambda p, mm=mm: scaled(p, mm / p.mm_per_px, foot(p)))  # type: ignore[misc]
     return compose
 
 
 def at_share(compose: Compose, scales: Scales, piece_id: int, share: float) -> Compose:
     """A sitter at a share of life, 1 being life size; its foot stays where it is. Raises KeyError while its scale is unknown."""
     wanted = scales.at_share(piece_id, share)
-    return change_piece(compose, piece_id, lambda p: scaled(p, wanted / p.mm_per_px, _foot(p)))
-
-
-def _foot(piece: Piece) -> Point:
-    """The middle of its lower edge: what stands on something goes on standing there."""
-    box = bounds_mm(piece)
-    return box.centre[0], box.bottom
+    return change_piece(compose, piece_id, lambda p: scaled(p, wanted / p.mm_per_px, foot(p)))

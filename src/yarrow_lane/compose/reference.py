@@ -11,10 +11,11 @@ from yarrow_lane.compose.composition import Compose, ComposeTrouble, to_photo
 from yarrow_lane.compose.cutting.soft import CutOut
 from yarrow_lane.compose.drawing.backdrop import Backdrop
 from yarrow_lane.compose.drawing.layers import Tile, codes, lay_piece
-from yarrow_lane.compose.drawing.sprite import Sprite
+from yarrow_lane.compose.drawing.sprite import ONE, Sprite
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.pieces import Move, Piece, Ring
 from yarrow_lane.compose.places import BEHIND, photo_px_per_mm
+from yarrow_lane.compose.recolour import recolour
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import SILENT, Progress
@@ -94,9 +95,10 @@ def reference_key(compose: Compose) -> str:
     laid = compose.behind
     framed = f"Framed(photo_id={laid.photo_id!r}, crop={laid.crop!r})" if laid is not None else "None"
     made_of = f"({VERSION}, {compose.width_mm!r}, {compose.height_mm!r}, {framed})"
-    if compose.pieces or compose.ground != Ground():
+    if compose.pieces or compose.ground != Ground() or compose.recoloured:
         seen = tuple(replace(p, name="", far=1.0, sitter_id=0) for p in compose.pieces)
         made_of += repr((_ground_seen(compose.ground), seen))
+        made_of += repr(tuple(replace(r, name="", id=0) for r in compose.recoloured if not r.move.plain) or "")
     return hashlib.sha256(made_of.encode()).hexdigest()[:16]
 
 
@@ -122,7 +124,7 @@ def render(compose: Compose, sources: Sources, area_mm: Rect, px_per_mm: float, 
     if area_mm.width <= 0 or area_mm.height <= 0:
         raise ComposeTrouble("Nothing was shown", "the area has no size")
     width, height = (max(1, round(side * px_per_mm)) for side in (area_mm.width, area_mm.height))
-    if compose.background is not None and not compose.pieces and compose.ground == Ground():
+    if compose.background is not None and not (compose.pieces or compose.recoloured) and compose.ground == Ground():
         left, top = to_photo(compose, (area_mm.x, area_mm.y))
         right, bottom = to_photo(compose, (area_mm.right, area_mm.bottom))
         picture = sources.photo(compose.background.photo_id)
@@ -137,6 +139,7 @@ def render(compose: Compose, sources: Sources, area_mm: Rect, px_per_mm: float, 
         ground = backdrop.tile(tile)
         for each, sprite in sprites:
             lay_piece(ground, each, sprite, tile)
+        recolour(ground, compose.recoloured, tile.left, tile.top, px_per_mm, ONE)
         out[row : row + tile.height] = codes(ground)
     return out
 

@@ -68,6 +68,10 @@ def test_what_is_drawn_next_is_what_is_usual():
     assert likely_next(add_region(Layers(), "background", canvas.corners, canvas), commission(kind="person").brief) == "skin"
 
 
+def mirrored(c, piece_id: int) -> bool:
+    return bool(piece_id) and c.compose.piece(piece_id).mirrored
+
+
 def test_the_eyes_are_outlined_from_their_marks(demo_store):
     from yarrow_lane.demo.scene import SetClock
     from yarrow_lane.desk.desk import Desk
@@ -81,7 +85,9 @@ def test_the_eyes_are_outlined_from_their_marks(demo_store):
         regions = with_eyes(bare).regions[len(bare.layers.regions) :] if eyes else ()
         assert len(regions) == len(eyes)
         for placed, region in zip(eyes, regions, strict=True):
-            assert region.kind == "eye" and region.name == ("right eye" if placed.eye.side == "left" else "left eye")
+            own = "right eye" if (placed.eye.side == "left") != mirrored(c, placed.piece_id) else "left eye"
+            whose = f"{c.compose.piece(placed.piece_id).name}'s " if placed.piece_id else ""
+            assert region.kind == "eye" and region.name == whose + own
             assert polygon_bounds(region.outline).width > 1
         found += len(eyes)
     assert found >= 4

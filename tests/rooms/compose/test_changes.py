@@ -61,7 +61,12 @@ def test_the_photograph_behind_is_told_too():
 
 
 def test_what_is_too_small_to_see_is_told_as_such():
-    for after in (with_moss(at_mm=(520.3, 380)), with_moss(mm_per_px=0.801), with_moss(turn_deg=-6.99), with_moss(move=Move(warm=0.4))):
+    for after in (
+        with_moss(at_mm=(520.3, 380)),
+        with_moss(mm_per_px=0.801),
+        with_moss(turn_deg=-6.99),
+        with_moss(move=Move(warm=0.4)),
+    ):
         found = changes(THREE, after)
         assert found and not any(c.seen for c in found), [c.words for c in found]
     assert "0.3 mm, too little to see" in words(with_moss(at_mm=(520.3, 380)))[0]

@@ -18,7 +18,9 @@ from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 from yarrow_lane.measure.progress import Cancelled, Progress
 
 
-@pytest.mark.parametrize(("name", "drawn", "least"), [("cat1", "traced", 0.95), ("rabbit1", "loop", 0.96), ("person1", "loop", 0.94)])
+@pytest.mark.parametrize(
+    ("name", "drawn", "least"), [("cat1", "traced", 0.95), ("rabbit1", "loop", 0.96), ("person1", "loop", 0.94)]
+)
 def test_a_rough_outline_finds_the_sitter_and_strokes_mend_it(name, drawn, least):
     picture, truth = sitter(name)
     height, width = truth.shape

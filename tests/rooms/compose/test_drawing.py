@@ -19,6 +19,7 @@ from yarrow_lane.compose.pieces import Move, Piece, mirrored, moved, scaled, to_
 from yarrow_lane.compose.places import places_of_px, seen_at, widened
 from yarrow_lane.compose.reference import Held, reference_key, render
 from yarrow_lane.measure.colour.cielab import lab_from_linear
+from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 from yarrow_lane.measure.plane import Rect
 
 HELD = held(THREE)
@@ -48,14 +49,13 @@ def test_a_dot_comes_out_where_its_place_says(turn, mirror, scale):
     piece = Piece(1, "dots", "p", ring, (400, 300), (500, 400), scale, turn, mirror)
     compose = Compose(1000, 800, "", None, Ground("colour", ((0.0, 0.0, 0.0),) * 2), (piece,))
     picture = render(compose, Held({}, {1: CutOut(rgba, Rect(0, 0, 800, 600), 1.0)}), compose.canvas, 4.0)
-    light = linear_from_lab(lab_from_linear((picture / 255.0) ** 2.2))[..., 1]
     for dot in dots:
         x, y = to_canvas(piece, dot)
         reach = int(8 * scale * 4) + 4
         left, top = int(x * 4) - reach, int(y * 4) - reach
         if left < 0 or top < 0 or left + 2 * reach > 4000 or top + 2 * reach > 3200:
             continue
-        part = light[top : top + 2 * reach, left : left + 2 * reach]
+        part = linear_from_srgb8(picture[top : top + 2 * reach, left : left + 2 * reach])[..., 1]
         rows, columns = np.mgrid[: 2 * reach, : 2 * reach]
         found = (left + ((columns + 0.5) * part).sum() / part.sum()) / 4, (top + ((rows + 0.5) * part).sum() / part.sum()) / 4
         assert found == pytest.approx((x, y), abs=0.05)

@@ -61,7 +61,9 @@ def test_a_wrong_length_is_accused_and_honest_ones_seldom_are():
     named = 0
     for _ in range(100):
         log = float(rng.normal(-1.5, 0.4))
-        known = [Known(1, w, (0, 0), (mm / math.exp(log), 0), mm, 0.03 * mm) for w, mm in (("eyes", 60), ("ears", 120), ("tag", 40))]
+        known = [
+            Known(1, w, (0, 0), (mm / math.exp(log), 0), mm, 0.03 * mm) for w, mm in (("eyes", 60), ("ears", 120), ("tag", 40))
+        ]
         wrong = known[1]
         known[1] = Known(1, "ears", (0, 0), wrong.b, wrong.mm * 1.3, wrong.doubt_mm)
         said = solve(known, {1: "Moss"}).accused

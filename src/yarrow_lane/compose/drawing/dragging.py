@@ -15,6 +15,7 @@ from yarrow_lane.compose.drawing.backdrop import Backdrop
 from yarrow_lane.compose.drawing.layers import Span, Tile, codes, lay, lay_piece, span_of, warped
 from yarrow_lane.compose.drawing.sprite import ONE, Layer, Sprite
 from yarrow_lane.compose.pieces import Piece, moved
+from yarrow_lane.compose.recolour import recolour
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.raster import Picture
 
@@ -32,6 +33,7 @@ class Under:
     def __init__(
         self, compose: Compose, piece_id: int, sprites: Callable[[Piece], Sprite], photo: Picture | None, tile: Tile
     ) -> None:  # fmt: skip
+        self._recoloured = compose.recoloured
         place = next(n for n, p in enumerate(compose.pieces) if p.id == piece_id)
         self.tile = tile
         self.below = Backdrop(compose, photo).tile(tile)
@@ -60,6 +62,8 @@ class Under:
             light, through = self.above
             ground *= through[rows, columns]
             ground += light[rows, columns]
+        tile = self.tile
+        recolour(ground, self._recoloured, tile.left + span.left, tile.top + span.top, tile.px_per_mm, ONE)
         return codes(ground)
 
 

@@ -14,11 +14,11 @@ Round = Literal["loop", "traced"]
 class RoundTool(Still):
     """Round something: one loop drawn with the button held, or corners clicked and closed by a double click or `close`.
 
-    `closed(points, how)` is told.
+    `closed(points, how)` is told, and `changed` when a corner came.
     """
 
-    def __init__(self, closed: Callable[[Polygon, Round], None]) -> None:
-        self._closed = closed
+    def __init__(self, closed: Callable[[Polygon, Round], None], changed: Callable[[], None]) -> None:
+        self._closed, self._changed = closed, changed
         self.corners: Polygon = ()
         self._path: list[Point] = []
         self._down: Point | None = None
@@ -73,6 +73,7 @@ class RoundTool(Still):
             self._closed(tuple(path), "loop")
         elif down is not None:
             self.corners = (*self.corners, down)
+            self._changed()
 
     def double(self, point: Point) -> None:
         self._down = None

@@ -1,6 +1,6 @@
 """Cutting a sitter out: round it once, mend with strokes, look at its edge on other grounds, place it."""
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import TYPE_CHECKING, Literal
 
 from PySide6.QtCore import Qt
@@ -10,9 +10,8 @@ from PySide6.QtWidgets import QApplication
 from yarrow_lane.compose.cutting.coats import carried_coats, coat_along, usual_coats
 from yarrow_lane.compose.cutting.cut import CutTrouble, Found, Stroke, look_here, weak_share
 from yarrow_lane.compose.cutting.first import TOO_UNSURE, first_loop
-from yarrow_lane.compose.cutting.outline import drag
 from yarrow_lane.compose.cutting.soft import CutOut
-from yarrow_lane.compose.pieces import Coat, Piece, Ring
+from yarrow_lane.compose.pieces import Coat, Piece
 from yarrow_lane.compose.placing import add_piece, change_piece
 from yarrow_lane.compose.reference import outline_key, screen_scale
 from yarrow_lane.desk.derived import Key, Making
@@ -28,6 +27,7 @@ from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.compose.cut_ground import GROUNDS, Ground, on_ground, veil
 from yarrow_lane.ui.rooms.compose.cut_view import cut_overlays, cut_sheets
+from yarrow_lane.ui.rooms.compose.cut_work import Work
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
 
 if TYPE_CHECKING:
@@ -36,21 +36,6 @@ if TYPE_CHECKING:
 StrokeMeans = Literal["adds", "takes away", "fur", "skin", "cloth"]
 _BRUSH = 0.02  # of the photograph's longer side: our choice
 _STROKE_STEP = 1.25
-
-
-@dataclass(frozen=True)
-class Work:
-    """What is being cut out of which photograph: the line drawn, the strokes, the lines found; `guessed` before a hand drew."""
-
-    photo_id: str = ""
-    sitter_id: int = 0
-    piece_id: int = 0
-    outline: Polygon = ()
-    drawn: Round = "traced"
-    guessed: bool = False
-    strokes: tuple[Stroke, ...] = ()
-    rings: tuple[Ring, ...] = ()
-    by_hand: bool = False  # points were dragged since: strokes would begin from the line again
 
 
 class CutMode(Mode):
@@ -62,7 +47,7 @@ class CutMode(Mode):
         super().__init__(page)
         self.view = PictureView("The photograph, and what is cut out of it")
         self.widget = self.picture = self.view
-        self.round = RoundTool(self._drawn)
+        self.round = RoundTool(self._drawn, lambda: page.attempt(page.refresh))
         self.stroke = StrokeTool(self._stroked)
         self.grips = GripsTool(self._point_moving, self._point_moved)
         self.view.tool = self.round
@@ -297,21 +282,13 @@ class CutMode(Mode):
         return True
 
     def _point_moving(self, number: int, to: Point) -> None:
-        self.view.show_overlays(*cut_overlays(self._with_point(number, to), (), False, False, self.means))
+        self.view.show_overlays(
+            *cut_overlays(self.work.with_point(number, to, 2 * self.stroke.width), (), False, False, self.means)
+        )
 
     def _point_moved(self, number: int, to: Point) -> None:
-        self.work = replace(self.work, rings=self._with_point(number, to), by_hand=True)
+        self.work = replace(self.work, rings=self.work.with_point(number, to, 2 * self.stroke.width), by_hand=True)
         self.page.refresh()
-
-    def _with_point(self, number: int, to: Point) -> tuple[Ring, ...]:
-        found = []
-        for ring in self.work.rings:
-            if 0 <= number < len(ring.points):
-                found.append(replace(ring, points=drag(ring.points, number, to, 2 * self.stroke.width)))
-            else:
-                found.append(ring)
-            number -= len(ring.points)
-        return tuple(found)
 
     # --- other grounds
 

@@ -1,55 +1,45 @@
 """Placing: the canvas with its sitters under the hand; scale of life, colour, light, focus and advice beside it."""
 
-import math
 from dataclasses import replace
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING
 
 import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage, QKeyEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from yarrow_lane.commission.recompose import Proposal
-from yarrow_lane.compose import agreement, pieces
-from yarrow_lane.compose.advice import Advice, advice, done, faces, refused
-from yarrow_lane.compose.composition import Compose, Focus
+from yarrow_lane.compose import pieces
+from yarrow_lane.compose.advice import Advice, advice, faces
+from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.drawing.dragging import Dragging
 from yarrow_lane.compose.drawing.sprite import ONE
-from yarrow_lane.compose.ground import Ground
-from yarrow_lane.compose.known import DOUBT_SHARE, Known
-from yarrow_lane.compose.pieces import Move, Piece, PieceTrouble
-from yarrow_lane.compose.placing import all_at_one_scale, at_share, change_piece, in_order, snapped, without_pieces
+from yarrow_lane.compose.pieces import Piece
+from yarrow_lane.compose.placing import change_piece
 from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.compose.scale import Scales, ScaleTrouble, share_words, solve
-from yarrow_lane.intake.photos import Photo
+from yarrow_lane.compose.scale import Scales, share_words, solve
 from yarrow_lane.lane.happening import ProofSent, of_kind
 from yarrow_lane.measure.colour.srgb import srgb8_from_linear
-from yarrow_lane.measure.lengths import length_text
-from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Meaning, NextAct
-from yarrow_lane.ui.kit.drawing_tools import LengthTool
 from yarrow_lane.ui.kit.levels import Levels
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.piece_tool import PieceTool, Way
-from yarrow_lane.ui.kit.tools import PointsTool
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.compose.depth_strip import DepthStrip
-from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
-from yarrow_lane.ui.rooms.compose.place_view import place_overlays, place_sheets, standings
-from yarrow_lane.ui.rooms.compose.under_hand import UnderHand
+from yarrow_lane.ui.rooms.compose.mode import Sheets
+from yarrow_lane.ui.rooms.compose.place_canvas import place_overlays
+from yarrow_lane.ui.rooms.compose.place_marks import PlaceMarks
+from yarrow_lane.ui.rooms.compose.place_view import place_sheets, standings
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.page import ComposePage
 
-Hand = Literal["moves", "marks a length", "picks a neutral", "sets the focus"]
 _NUDGE_MM, _FAR = 1.0, 10.0  # our choice
 _ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
-_FOCUS_SHARE = 0.12  # of the shorter side: the first radius of a focus, our choice
 _FACE_PX = 160
 
 
-class PlaceMode(Mode):
+class PlaceMode(PlaceMarks):
     """The canvas, and beneath it the sitters seen from the side."""
 
     name = "place"
@@ -66,18 +56,9 @@ class PlaceMode(Mode):
         box.addWidget(self.view, 1)
         box.addWidget(self.strip)
         self.tool = PieceTool(self, self._dropped)
-        self.measuring = LengthTool(self._measured, self._length_words)
-        self.pointing = PointsTool(lambda _: None, self._pointed)
-        self.under = UnderHand(page.workroom.references.cut_outs)
-        self.chosen = 0
-        self.hand: Hand = "moves"
-        self.asking: tuple[Point, Point, int] | None = None  # a length drawn, its mm not written yet
-        self._neutral: tuple[int, np.ndarray] | None = None
         self._shown_key = self._asked_key = ""
         self._photo: tuple[str, Shown] | None = None
         self._faces: dict[int, tuple[object, QImage]] = {}
-        self._seen: dict[object, agreement.Seen] = {}
-        self.scales = Scales({}, {})
         self._start: Piece | None = None
         self.moving_piece: Piece | None = None
 
@@ -90,21 +71,13 @@ class PlaceMode(Mode):
         return ""
 
     def opened(self) -> None:
-        self.chosen, self.hand, self.asking, self._neutral = 0, "moves", None, None
+        self.chosen, self.hand, self.asking, self._neutral, self.part = 0, "moves", None, None, 0
         self._shown_key = self._asked_key = ""
         self._photo, self._faces, self._seen = None, {}, {}
         self.under.let_go()
 
     def left(self) -> None:
         self._asked_key = self._shown_key  # what is still being made is asked for again
-
-    @property
-    def compose(self) -> Compose:
-        return self.page.shown
-
-    @property
-    def piece(self) -> Piece | None:
-        return next((p for p in self.compose.pieces if p.id == self.chosen), None)
 
     # --- showing
 
@@ -115,6 +88,7 @@ class PlaceMode(Mode):
         self._show_picture(compose)
         self.view.tool = {
             "moves": self.tool, "marks a length": self.measuring, "picks a neutral": self.pointing, "sets the focus": self.pointing,
+            "recolours a part": self.rounding,
         }[self.hand]  # fmt: skip
         self.pointing.area = compose.canvas
         self._show_frame()
@@ -222,9 +196,6 @@ class PlaceMode(Mode):
 
     # --- the hand on the canvas
 
-    def at(self, point: Point) -> int:
-        return next((p.id for p in reversed(self.compose.pieces) if pieces.holds(p, point)), 0)
-
     def picked(self, thing: int) -> None:
         if thing != self.chosen:
             self.choose(thing)
@@ -300,227 +271,13 @@ class PlaceMode(Mode):
         far = {**{i: s.metres for i, s in shown.items()}, piece_id: metres}
         if not freed:
             factor = before / metres
-            compose = change_piece(compose, piece_id, lambda p: pieces.scaled(p, factor, _foot(p)))
+            compose = change_piece(compose, piece_id, lambda p: pieces.scaled(p, factor, pieces.foot(p)))
             compose = change_piece(compose, piece_id, lambda p: replace(p, far=p.far / factor))
         order = sorted(compose.pieces, key=lambda p: -far[p.id])
         compose = replace(compose, pieces=tuple(order))
         name = compose.piece(piece_id).name
         self.chosen = piece_id
         self.page.propose_compose(f"Pulled {name} {'nearer' if metres < before else 'farther'}", compose)
-
-    # --- changes
-
-    def change(self, label: str, step: object) -> None:
-        """Take another composition; `step` is from the one shown to the next."""
-        assert callable(step)
-        self.page.propose_compose(label, step(self.compose))
-
-    def proposed(self, label: str, compose: Compose) -> Proposal:
-        return self.page.proposal(label, compose)
-
-    def do(self, wanted: Advice) -> Meaning:
-        """The proposed move."""
-        sizes: dict[str, Point] = {p.id: (p.width_px, p.height_px) for p in self.page.commission.intake.photos}
-        return self.proposed(begun(wanted.words.rpartition(": ")[2]), done(self.compose, wanted, sizes))
-
-    def refuse(self, wanted: Advice) -> Meaning:
-        return self.proposed("Meant so", refused(self.compose, wanted))
-
-    def one_scale(self) -> Meaning:
-        return self.proposed("Brought all to one scale", all_at_one_scale(self.compose, self.scales))
-
-    def life_size(self) -> Meaning:
-        piece = self._wanted()
-        if piece.id not in self.scales.sigma:
-            raise ScaleTrouble(f"{piece.name} was not brought to life size", "none of its lengths is known", "mark one first")
-        return self.proposed(f"Brought {piece.name} to life size", at_share(self.compose, self.scales, piece.id, 1.0))
-
-    def _wanted(self) -> Piece:
-        if self.piece is None:
-            raise PieceTrouble("Nothing was changed", "no sitter is chosen", "click one on the canvas")
-        return self.piece
-
-    def mirror(self) -> Meaning:
-        piece = self._wanted()
-        who = f"{piece.name} is mirrored: markings and parting change sides, and a mirrored face is another face."
-        self.page.workroom.say(f"{who} Ask the client.", False)
-        return self.proposed(f"Mirrored {piece.name}", change_piece(self.compose, piece.id, pieces.mirrored))
-
-    def take_off(self) -> Meaning:
-        piece = self._wanted()
-        self.chosen = 0
-        return self.proposed(f"Took {piece.name} off the canvas", without_pieces(self.compose, {piece.id}))
-
-    def nearer(self, by: int) -> Meaning:
-        """One place towards the front, or the back."""
-        piece = self._wanted()
-        place = [p.id for p in self.compose.pieces].index(piece.id)
-        where = "forward" if by > 0 else "back"
-        return self.proposed(f"Brought {piece.name} {where}", in_order(self.compose, piece.id, place + by))
-
-    def snap(self) -> Meaning:
-        piece = self._wanted()
-        photo = self.photo_of(piece)
-        size = (photo.width_px, photo.height_px) if photo is not None else (0.0, 0.0)
-        return self.proposed(f"Laid {piece.name}'s cut to the edge", snapped(self.compose, piece.id, size))
-
-    def photo_of(self, piece: Piece) -> Photo | None:
-        return next((p for p in self.page.commission.intake.photos if p.id == piece.photo_id), None)
-
-    def set_move(self, **values: float) -> Meaning:
-        piece = self._wanted()
-        seen = self.seen(piece)
-        pivot = seen.lightness[1] if seen is not None else piece.move.pivot
-        move = replace(piece.move, pivot=round(pivot, 1), **values)
-        move = Move() if move.plain else move
-        after = change_piece(self.compose, piece.id, lambda p: replace(p, move=move))
-        return self.proposed(f"{piece.name}: {agreement.move_words(move)}", after)
-
-    def set_turn(self, degrees: float) -> Meaning:
-        piece = self._wanted()
-        middle = pieces.bounds_mm(piece).centre
-        after = change_piece(self.compose, piece.id, lambda p: pieces.turned(p, degrees - p.turn_deg, middle))
-        return self.proposed(f"Turned {piece.name}", after)
-
-    def set_ground(self, ground: Ground) -> Meaning:
-        return self.proposed("Chose another background", replace(self.compose, ground=ground))
-
-    def set_focus_radius(self, radius_mm: float) -> Meaning:
-        focus = self.compose.focus
-        return (
-            self.proposed("Set the focus", replace(self.compose, focus=replace(focus, radius_mm=radius_mm))) if focus else None
-        )
-
-    def no_focus(self) -> Meaning:
-        return self.proposed("Took the focus away", replace(self.compose, focus=None))
-
-    def agree(self) -> Meaning:
-        """White balance as the greyest parts would have it, half of it: a guess."""
-        piece, lead = self._wanted(), self.lead
-        here, there = self.seen(piece), self.seen(lead) if lead is not None else None
-        if here is None or there is None or lead is None:
-            raise PieceTrouble("Nothing was compared", "the sitters are still being cut out", "wait a moment")
-        move = agreement.by_statistics(here, there, piece.move)
-        after = change_piece(self.compose, piece.id, lambda p: replace(p, move=move))
-        return self.proposed(f"{piece.name}: {agreement.move_words(move)}", after)
-
-    @property
-    def lead(self) -> Piece | None:
-        """The sitter all others agree with: the largest on the canvas that is not chosen."""
-        others = [p for p in self.compose.pieces if p.id != self.chosen]
-        return max(others, key=lambda p: pieces.bounds_mm(p).width * pieces.bounds_mm(p).height, default=None)
-
-    def seen(self, piece: Piece) -> agreement.Seen | None:
-        """What its pixels are like as photographed; None while it is being cut out."""
-        key = (piece.photo_id, piece.outline)
-        if key not in self._seen:
-            sprite = self.under.pixels_of(replace(piece, move=Move()))
-            if sprite is None:
-                return None
-            level = sprite.level(sprite.level_for(300 / max(1.0, piece.bounds.height))).reshape(-1, 4).astype(np.float32) / ONE
-            inside = level[level[:, 3] > 0.98]
-            if len(inside) == 0:
-                return None
-            self._seen[key] = agreement.seen(inside[:, :3])
-        return self._seen[key]
-
-    # --- lengths, neutrals, the focus
-
-    def use(self, hand: Hand) -> None:
-        """What the hand does on the canvas."""
-        self.hand, self.asking, self._neutral = hand, None, None
-        if hand == "picks a neutral":
-            self.page.workroom.say(
-                "Click something grey or white on one sitter, then the same kind of thing on the one it is to agree with.",
-                False,
-            )
-        self.page.refresh()
-
-    def _measured(self, a: Point, b: Point) -> None:
-        middle = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
-        piece_id = self.at(a) or self.at(b) or self.at(middle)
-        if not piece_id:
-            self.page.workroom.report(PieceTrouble("No length was taken", "it lies on no sitter", "draw it on one"))
-            return
-        self.chosen, self.asking = piece_id, (a, b, piece_id)
-        self.page.refresh()
-        self.page.bench.point_at("Length in life")
-
-    def _length_words(self, a: Point, b: Point) -> str:
-        return length_text(math.dist(a, b), self.page.studio.unit, 1)
-
-    def add_known(self, what: str, mm: float, doubt_mm: float = 0.0, source: str = "") -> Meaning:
-        """What was drawn is so long in life."""
-        if self.asking is None:
-            return None
-        a, b, piece_id = self.asking
-        piece = self.compose.piece(piece_id)
-        known = Known(
-            piece_id, what, pieces.to_photo(piece, a), pieces.to_photo(piece, b), mm, doubt_mm or DOUBT_SHARE * mm, source
-        )  # fmt: skip
-        self.asking = None
-        others = tuple(k for k in self.compose.known if (k.piece_id, k.what) != (piece_id, what))
-        self.hand = "moves"
-        return self.proposed(f"{piece.name}: {what} {mm:g} mm", replace(self.compose, known=(*others, known)))
-
-    def use_pupils(self, a: Point, b: Point, mm: float, doubt_mm: float) -> Meaning:
-        """The eyes marked at Intake as a known length."""
-        piece = self._wanted()
-        known = Known(piece.id, "pupils", a, b, mm, doubt_mm, "published mean for adults")
-        return self.proposed(f"{piece.name}: pupils {mm:g} mm", replace(self.compose, known=(*self.compose.known, known)))
-
-    def use_head(self, a: Point, b: Point, mm: float, source: str) -> Meaning:
-        piece = self._wanted()
-        known = Known(piece.id, "head", a, b, mm, DOUBT_SHARE * mm, source)
-        return self.proposed(f"{piece.name}: head {mm:g} mm", replace(self.compose, known=(*self.compose.known, known)))
-
-    def forget_known(self, known: Known) -> Meaning:
-        left = tuple(k for k in self.compose.known if k != known)
-        return self.proposed(f"Gave {known.what} up as a length", replace(self.compose, known=left))
-
-    def _pointed(self, point: Point) -> None:
-        self.page.attempt(lambda: self._point(point))
-
-    def _point(self, point: Point) -> None:
-        if self.hand == "sets the focus":
-            radius = (
-                self.compose.focus.radius_mm
-                if self.compose.focus
-                else _FOCUS_SHARE * min(self.compose.width_mm, self.compose.height_mm)
-            )
-            self.hand = "moves"
-            self.change("Set the focus", lambda c: replace(c, focus=Focus(point, round(radius))))
-            return
-        piece_id = self.at(point)
-        if not piece_id:
-            raise PieceTrouble("Nothing was taken", "no sitter lies there", "click on a sitter")
-        light = self._light_at(self.compose.piece(piece_id), point)
-        if self._neutral is None or self._neutral[0] == piece_id:
-            self._neutral = (piece_id, light)
-            self.page.workroom.say(f"Now the same on the sitter {self.compose.piece(piece_id).name} is to agree with.", False)
-            return
-        first, here = self._neutral
-        piece = self.compose.piece(first)
-        move = agreement.by_neutral(here, light, piece.move)
-        self.hand, self._neutral, self.chosen = "moves", None, first
-        self.change(
-            f"{piece.name}: {agreement.move_words(move)}", lambda c: change_piece(c, first, lambda p: replace(p, move=move))
-        )  # fmt: skip
-
-    def _light_at(self, piece: Piece, point: Point) -> np.ndarray:
-        """The mean light of a small patch of the sitter, as photographed for the one to change, as shown for the other."""
-        first = self._neutral is None or self._neutral[0] == piece.id
-        sprite = self.under.pixels_of(replace(piece, move=Move()) if first else piece)
-        if sprite is None:
-            raise PieceTrouble("Nothing was taken", "the sitters are still being cut out", "wait a moment")
-        x, y = pieces.to_photo(piece, point)
-        level = sprite.level(0)
-        column, row = int((x - sprite.box.x) * sprite.scale), int((y - sprite.box.y) * sprite.scale)
-        patch = level[max(0, row - 3) : row + 4, max(0, column - 3) : column + 4].reshape(-1, 4).astype(np.float32) / ONE
-        patch = patch[patch[:, 3] > 0.9]
-        if len(patch) == 0:
-            raise PieceTrouble("Nothing was taken", "that is the sitter's edge", "click well inside it")
-        return np.asarray(patch[:, :3].mean(axis=0))
 
     # --- keys
 
@@ -563,11 +320,6 @@ class PlaceMode(Mode):
         else:
             return False
         return True
-
-
-def _foot(piece: Piece) -> Point:
-    box = pieces.bounds_mm(piece)
-    return box.centre[0], box.bottom
 
 
 def _as_image(level: np.ndarray) -> QImage:

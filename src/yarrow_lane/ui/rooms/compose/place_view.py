@@ -1,7 +1,7 @@
 """What is shown and said while sitters are placed."""
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -11,14 +11,9 @@ from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.detail import carried_px_per_mm, detail_word
 from yarrow_lane.compose.drawing.colour_move import WARM_DEG, warm_and_pink
 from yarrow_lane.compose.ground import GROUND_KINDS, Ground, GroundKind, Lab
-from yarrow_lane.compose.known import PUPILS_DOUBT_MM, PUPILS_MM
-from yarrow_lane.compose.pieces import Piece
-from yarrow_lane.compose.placing import open_cuts
 from yarrow_lane.compose.scale import Scales, far_words, share_words
-from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
 from yarrow_lane.measure.lengths import length_text, size_text
-from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import (
     Amount,
@@ -34,17 +29,16 @@ from yarrow_lane.ui.bench_sheet import (
     Section,
     Switch,
 )
-from yarrow_lane.ui.kit.overlays import Box, Outline, Overlay, Ring, Wash, Words
 from yarrow_lane.ui.rooms.compose.depth_strip import Standing
 from yarrow_lane.ui.rooms.compose.mode import Sheets
+from yarrow_lane.ui.rooms.compose.place_one import of_one
 from yarrow_lane.ui.words import detail_mood
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.place_mode import PlaceMode
 
 LIFE_M = 2.0  # how far the eye is from something drawn at life size: our choice, it only sets the strip's metres
-_RED = (138, 47, 18)
-_HANDS = ("moves", "marks a length", "picks a neutral", "sets the focus")
+_HANDS = ("moves", "marks a length", "picks a neutral", "sets the focus", "recolours a part")
 
 
 def standings(compose: Compose, scales: Scales) -> tuple[Standing, ...]:
@@ -62,68 +56,6 @@ def standings(compose: Compose, scales: Scales) -> tuple[Standing, ...]:
     return tuple(found)
 
 
-# --- on the canvas
-
-
-def place_overlays(
-    mode: "PlaceMode", compose: Compose, found: Sequence[Advice], words: str = ""
-) -> tuple[Overlay, ...]:  # fmt: skip
-    """Rooms that are too tight, the focus, the known lengths, and the share of life of each sitter beside it."""
-    shown: list[Overlay] = []
-    unit = mode.page.studio.unit
-    if not words:
-        for a in found[:1]:
-            if a.room is not None:
-                shown += [Wash(a.room, _RED, 70), Box(a.room, "light", 1.0, "dashes")]
-            if a.can_be_done and a.piece_id:
-                ghost = pieces.moved(
-                    pieces.scaled(compose.piece(a.piece_id), a.factor, _foot(compose.piece(a.piece_id))), a.across_mm, a.down_mm
-                )
-                shown += [Outline(ring, "light", 1.2, "dashes") for ring in pieces.outline_mm(ghost)]
-    if compose.focus is not None:
-        f = compose.focus
-        shown.append(Ring(f.at_mm, f.radius_mm, "here", 1.2))
-        if mode.hand == "sets the focus":
-            shown.append(Ring(f.at_mm, 4 * f.radius_mm, "faint", 1.0, line="dots"))
-    for known in compose.known:
-        piece = next((p for p in compose.pieces if p.id == known.piece_id), None)
-        if piece is not None and piece.id == mode.chosen:
-            begin, end = pieces.to_canvas(piece, known.a), pieces.to_canvas(piece, known.b)
-            ends = [Ring(p, radius_px=4, ink="light", weight=1.6) for p in (begin, end)]
-            shown += [
-                Outline((begin, end), "light", 1.6, closed=False),
-                *ends,
-                Words(end, f"{known.what} {known.mm:g}\u202fmm"),
-            ]
-    for piece in compose.pieces:
-        share = mode.scales.share(piece.id, piece.mm_per_px)
-        if share is None and piece.id != mode.chosen:
-            continue
-        box = pieces.bounds_mm(piece)
-        # Above its head, where no coat lies under the words.
-        aside = 0.22 if piece.id == mode.chosen else 0.5  # the chosen one's ring for turning stands over its middle
-        at = box.x + aside * box.width, max(box.y, 0.05 * compose.height_mm)
-        at = min(max(at[0], 0.1 * compose.width_mm), 0.9 * compose.width_mm), at[1]
-        text = words if words and piece.id == mode.chosen else share_words(*share) if share is not None else ""
-        if text:
-            shown.append(Words(at, text, "over", shift=(0.0, -12.0)))
-    if mode.asking is not None:
-        begin, end, _ = mode.asking
-        shown += [
-            Outline((begin, end), "here", 2.4, closed=False),
-            Words(end, f"{length_text(math.dist(begin, end), unit, 1)} on the canvas"),
-        ]
-    return tuple(shown)
-
-
-def _foot(piece: Piece) -> Point:
-    box = pieces.bounds_mm(piece)
-    return box.centre[0], box.bottom
-
-
-# --- on the bench
-
-
 def place_sheets(mode: "PlaceMode", found: tuple[Advice, ...], act: NextAct | None) -> Sheets:
     """One sitter when one is chosen, else the whole."""
     switches = (Switch("The hand", tuple((h, h) for h in _HANDS), mode.use, mode.hand),)
@@ -131,7 +63,7 @@ def place_sheets(mode: "PlaceMode", found: tuple[Advice, ...], act: NextAct | No
     if mode.asking is not None:
         sections.append(_asked(mode))
     piece = mode.piece
-    sections += _of_one(mode, piece) if piece is not None else _of_all(mode)
+    sections += of_one(mode, piece) if piece is not None else _of_all(mode)
     if found:
         sections.insert(min(1, len(sections)), _advised(mode, found))
     return Sheets(tuple(sections), switches, act)
@@ -187,6 +119,8 @@ def _of_all(mode: "PlaceMode") -> list[Section]:
         if light:
             sections.append(Section("Light and what paint cannot mend", tuple(light)))
     sections.append(_ground_section(mode))
+    if compose.recoloured:
+        sections.append(_part_section(mode))
     focus: tuple[Line, ...] = (Note("Not set. Choose “sets the focus” and click: later rooms paint most detail there."),)
     if compose.focus is not None:
         focus = (
@@ -257,88 +191,30 @@ def _hour(hour: float) -> str:
     return f"{whole or 12}{'½' if hour - whole else ''}"
 
 
-def _of_one(mode: "PlaceMode", piece: Piece) -> list[Section]:
-    compose = mode.compose
-    share = mode.scales.share(piece.id, piece.mm_per_px)
-    photo = mode.photo_of(piece)
-    evidence = mode.page.workroom.desk.evidence.of_all((photo,)) if photo is not None else {}
-    lines: list[Line] = [Fact("Share of life", share_words(*share) if share is not None else "no length known")]
-    if photo is not None:
-        detail = carried_px_per_mm(compose, photo, evidence.get(photo.id))
-        lines.append(Fact("It carries", f"{detail:.1f}\u202fpx per mm, {detail_word(detail)}", detail_mood(detail)))
-    lines.append(Amount("Turned", round(piece.turn_deg, 1), -180, 180, mode.set_turn, 1.0, 1, "°"))
-    for side, away in open_cuts(compose, piece.id, (photo.width_px, photo.height_px)) if photo is not None else ():
-        words = (
-            f"Its own photograph cuts {piece.name} off {length_text(away, mode.page.studio.unit, 0)} inside the {side} edge."
-        )
-        lines.append(Note(words, "wrong"))
-    if photo is not None and open_cuts(compose, piece.id, (photo.width_px, photo.height_px)):
-        lines.append(Press("Lay the cut to the canvas's edge", mode.snap))
-    sections = [Section(piece.name, tuple(lines)), _known_section(mode, piece, photo), _colour_section(mode, piece)]
-    place = [p.id for p in compose.pieces].index(piece.id)
-    rows: list[Line] = [Press("Mirror", mode.mirror)]
-    if place < len(compose.pieces) - 1:
-        rows.append(Press("Bring forward", lambda: mode.nearer(1)))
-    if place > 0:
-        rows.append(Press("Bring back", lambda: mode.nearer(-1)))
-    rows.append(Press("Take off the canvas", mode.take_off))
-    sections.append(Section("Order and side", tuple(rows), f"{place + 1} of {len(compose.pieces)} from the back"))
-    return sections
+def _part_section(mode: "PlaceMode") -> Section:
+    """The part last drawn or chosen, tried in another colour."""
+    parts = mode.compose.recoloured
+    part = next((p for p in parts if p.id == mode.part), parts[-1])
+    move = part.move
 
+    def to(**values: float) -> Meaning:
+        return mode.set_part(replace(part, move=replace(part.move, **values)))
 
-def _known_section(mode: "PlaceMode", piece: Piece, photo: Photo | None) -> Section:
-    c = mode.page.commission
     lines: list[Line] = []
-    own = [k for k in mode.compose.known if k.piece_id == piece.id]
-    for known in own:
-        doubt = f"± {100 * known.doubt_mm / known.mm:.0f} %"
-        lines.append(Fact(begun(known.what), f"{known.mm:g}\u202fmm {doubt}"))
-        lines.append(Press(f"Give the {known.what} up", lambda k=known: mode.forget_known(k)))  # type: ignore[misc]
-    sitter = c.brief.sitter(piece.sitter_id)
-    names = {k.what for k in own}
-    if photo is not None and "pupils" not in names and len(photo.eyes) == 2 and sitter is not None and sitter.kind == "person":
-        one, two = ((e.x, e.y) for e in photo.eyes)
-        if not sitter.child:
-            words = f"Use the pupils: {PUPILS_MM:g} mm ± {PUPILS_DOUBT_MM:g}, an adult's mean"
-            lines.append(Press(words, lambda: mode.use_pupils(one, two, PUPILS_MM, PUPILS_DOUBT_MM)))
-    marks = {m.name: (m.x, m.y) for m in photo.landmarks} if photo is not None else {}
-    if "head" not in names and sitter is not None and sitter.head_mm > 0 and "crown" in marks and "chin" in marks:
-        words = f"Use the head: {sitter.head_mm:g} mm from crown to chin, as told"
-        lines.append(Press(words, lambda: mode.use_head(marks["crown"], marks["chin"], sitter.head_mm, "told by the client")))
-    if not own and not lines:
-        lines.append(Note("Choose “marks a length” and draw one that you know: a collar, a tag, nose to ear."))
-    lines += [Note(words, "wrong") for words in mode.scales.accused if words.startswith(piece.name)]
-    share = mode.scales.share(piece.id, piece.mm_per_px)
-    if share is not None and abs(share[0] - 1) > 0.005:
-        lines.append(Press("Life size", mode.life_size))
-    return Section("Known lengths", tuple(lines))
-
-
-def _colour_section(mode: "PlaceMode", piece: Piece) -> Section:
-    move = piece.move
-    lines: list[Line] = []
-    seen, lead = mode.seen(piece), mode.lead
-    there = mode.seen(lead) if lead is not None else None
-    if seen is not None and there is not None and lead is not None:
-        by = agreement.value_between(seen, there)
-        word = "lighter" if by > 0 else "darker"
-        lines.append(Fact(f"Beside {lead.name}", f"{abs(by):.1f} steps {word}" if abs(by) >= 0.05 else "as light"))
+    if len(parts) > 1:
+        lines.append(Pick("Part", part.id, tuple((p.id, p.name) for p in parts), mode.choose_part))
     lines += [
-        Amount("Lighter or darker", move.steps, -3, 3, lambda v: mode.set_move(steps=v), 0.1, 1, "steps"),
-        Amount("Contrast", move.contrast, 0.5, 2, lambda v: mode.set_move(contrast=v), 0.05, 2, "×"),
-        Amount("Warmer or cooler", move.warm, -30, 30, lambda v: mode.set_move(warm=v), 1, 1),
-        Amount("Pinker or greener", move.pink, -30, 30, lambda v: mode.set_move(pink=v), 1, 1),
+        Field("Called", part.name, lambda v: mode.set_part(replace(part, name=v.strip() or part.name)), about=part.id),
+        Amount("Lighter or darker", move.steps, -3, 3, lambda v: to(steps=v), 0.1, 1, "steps"),
+        Amount("Warmer or cooler", move.warm, -60, 60, lambda v: to(warm=v), 2, 0),
+        Amount("Pinker or greener", move.pink, -60, 60, lambda v: to(pink=v), 2, 0),
+        Length(
+            "Soft edge", part.soft_mm, mode.page.studio.unit, lambda v: mode.set_part(replace(part, soft_mm=v)), "0.3", True
+        ),
+        Press(f"Give {part.name} up", lambda: mode.no_part(part.id)),
+        Note("Keep it as a variant to compare it with what is now."),
     ]
-    if lead is not None:
-        lines.append(Press(f"Agree with {lead.name}, a guess", mode.agree))
-        lines.append(
-            Note(
-                "A coat can pass for a cast: only white balance is guessed, at half strength. One neutral clicked in both is surer."
-            )
-        )
-    if not move.plain:
-        lines.append(Press("As photographed", lambda: mode.set_move(steps=0.0, contrast=1.0, warm=0.0, pink=0.0)))
-    return Section("Colour", tuple(lines), agreement.move_words(move))
+    return Section("Tried in another colour", tuple(lines))
 
 
 def _ground_section(mode: "PlaceMode") -> Section:

@@ -1,5 +1,6 @@
 """Size and crop: the canvas, and the part of the photograph that fills it; what they do to later work is shown before."""
 
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
@@ -163,7 +164,9 @@ class SizeMode(Mode):
 
     def lay_on(self, photo_id: str) -> Meaning:
         photo = self.page.commission.intake.photo(photo_id)
-        return self.page.proposal(f"Laid the crop on {photo.name}", self._lay_largest(photo))
+        laid = self._lay_largest(photo)
+        seen = replace(laid, ground=replace(laid.ground, kind="photograph"))
+        return self.page.proposal(f"Laid the crop on {photo.name}", seen)
 
     def lay_or_go(self) -> Meaning:
         """What the room's own act means: choose a size, lay the crop, take photographs in, or answer the client."""

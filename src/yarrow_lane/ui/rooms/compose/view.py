@@ -1,13 +1,13 @@
 """What is shown while size and crop are chosen, and what each line means."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Protocol
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.compose.composition import Compose, largest_crop_width
+from yarrow_lane.compose.composition import Compose, largest_crop_width, set_size
 from yarrow_lane.compose.detail import (
     carried_px_per_mm,
     detail_word,
@@ -38,6 +38,8 @@ from yarrow_lane.ui.bench_sheet import (
 )
 from yarrow_lane.ui.kit.overlays import Box, Lattice, Overlay, Veil, Words
 from yarrow_lane.ui.words import detail_mood
+
+_NO_CROP_BEHIND = "The sitters stand on a plain ground. Choose a photograph above to lay a crop of it behind them."
 
 
 class Hands(Protocol):
@@ -74,7 +76,7 @@ def compose_view(
     """
     photo = to_frame(shown, c.intake)
     seen = evidence.get(photo.id) if photo is not None else None
-    crop = shown.background.crop if shown.framed and shown.background else None
+    crop = shown.background.crop if shown.sized and shown.background else None
     switches = [Switch("Stock sizes in", tuple((s, SERIES_WORDS[s]) for s in SERIES), hands.show_series, series)]
     lie = lie_word(shown.width_mm, shown.height_mm)
     if shown.sized and lie != "square":
@@ -136,7 +138,7 @@ def _carried(f: Format, shown: Compose, photo: Photo | None, evidence: Evidence 
         return ""
     lying = lie_word(shown.width_mm, shown.height_mm) == "lying" if shown.sized else photo.width_px > photo.height_px
     sides = (f.long_mm, f.short_mm) if lying else (f.short_mm, f.long_mm)
-    sized = replace(shown, width_mm=sides[0], height_mm=sides[1], background=None)
+    sized = set_size(shown, *sides)
     return f" · {detail_word(carried_px_per_mm(sized, photo, evidence))}"
 
 
@@ -163,10 +165,15 @@ def _sections(
         order = (*c.intake.leads, *(p for p in c.intake.photos if p.use != "lead"))
         names = tuple((p.id, f"{p.name}, {p.use}") for p in order)
         sections.append(Section("Photograph", (Pick("Framed from", photo.id, names, hands.lay_on),)))
-    if shown.framed and photo is not None:
+    if shown.sized and shown.background is not None and photo is not None:
         sections.append(Section("The crop", _crop_lines(c, shown, studio, photo, evidence)))
     elif shown.sized and photo is not None:
-        sections.append(Section("The crop", (Note("Not laid yet. Enter lays the largest crop; then move it."),)))
+        sections.append(
+            Section(
+                "The crop",
+                (Note(_NO_CROP_BEHIND if shown.pieces else "Not laid yet. Enter lays the largest crop; then move it."),),
+            )
+        )
     words = "Drag inside to move, a corner to resize. Arrows move, + and − resize, the shape stays the canvas's own."
     sections.append(Section("Hands", (Note(words),), "drag, arrows, + and −"))
     return tuple(sections)
