@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import house, intake, pictures, resolution, start, store
+from bench import compose, house, intake, pictures, resolution, start, store
 
 MEASURES = {
     "house": house.measure,
@@ -10,9 +10,10 @@ MEASURES = {
     "pictures": pictures.measure,
     "intake": intake.measure,
     "resolution": resolution.measure,
+    "compose": compose.measure,
     "store": store.measure,
 }
-_LONG = ("store",)  # half an hour and more: only when it is named
+_LONG = ("store", "compose")  # minutes and more: only when they are named
 
 
 def main() -> None:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from yarrow_lane.compose.ground import Lab
-from yarrow_lane.measure.plane import Polygon
+from yarrow_lane.measure.plane import Point, Polygon
 
 
 @dataclass(frozen=True)
@@ -19,7 +19,8 @@ class Furniture:
 class RoomPhoto:
     """The client's photograph of the wall: four corners (px, from the top left, clockwise) of an upright rectangle on it.
 
-    `width_mm` is how wide that rectangle is, `height_mm` how high; `what` it is ("the door").
+    `width_mm` is how wide that rectangle is, `height_mm` how high; `what` it is ("the door"). The piece's middle hangs at `at_mm`,
+    from the rectangle's top left.
     """
 
     photo_id: str
@@ -27,6 +28,7 @@ class RoomPhoto:
     width_mm: float
     height_mm: float
     what: str = ""
+    at_mm: Point = (0.0, 0.0)
 
 
 @dataclass(frozen=True)

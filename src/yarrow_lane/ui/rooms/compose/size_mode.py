@@ -1,5 +1,6 @@
 """Size and crop: the canvas, and the part of the photograph that fills it; what they do to later work is shown before."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -10,6 +11,7 @@ from yarrow_lane.commission.recompose import Proposal
 from yarrow_lane.compose.composition import Compose, ComposeTrouble, frame, largest_crop_width, set_size, turn
 from yarrow_lane.compose.formats import Series, stock_formats
 from yarrow_lane.compose.nearest import Near
+from yarrow_lane.compose.rack import Rack, Stretched, count, like, of_composition, put, words
 from yarrow_lane.compose.standing import lie_word, to_frame
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.lengths import length_text, size_text
@@ -19,7 +21,7 @@ from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.tools import Handles
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
-from yarrow_lane.ui.rooms.compose.view import compose_overlays, compose_view
+from yarrow_lane.ui.rooms.compose.view import Mine, compose_overlays, compose_view
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.page import ComposePage
@@ -39,7 +41,8 @@ class SizeMode(Mode):
         self.handles = Handles(self._preview, self._dragged)
         self.view.tool = self.handles
         self.widget = self.picture = self.view
-        self.series: Series = "metric"
+        self.series: Series | Mine = "metric"
+        self.support = "linen"
         self.nearest = False
         self._shown_id = ""
         self._half = (0.0, 0.0)
@@ -61,7 +64,7 @@ class SizeMode(Mode):
         photo = to_frame(self._shown, page.commission.intake)
         evidence = page.workroom.judging.evidence((photo,) if photo is not None else ())
         view = compose_view(
-            page.commission, self._shown, page.studio, self.series, self._half, evidence, self.nearest, self
+            page.commission, self._shown, page.studio, self.series, self._half, evidence, self.nearest, self.support, self
         )  # fmt: skip
         self._show_photo(view.photo)
         self.handles.show(view.crop)
@@ -133,7 +136,37 @@ class SizeMode(Mode):
         c = near.composed
         return self.page.proposal(f"Chose {size_text(c.width_mm, c.height_mm, self.page.studio.unit)}", c)
 
-    def show_series(self, series: Series) -> None:
+    # --- the rack
+
+    def take_stretched(self, one: Stretched) -> Proposal:
+        """The canvas of the rack, lying as the canvas lies now, as deep as it is."""
+        width, height = (one.long_mm, one.short_mm) if self._shown.lies else (one.short_mm, one.long_mm)
+        sized = set_size(self._shown, width, height, "", self._framed_size())
+        deep = replace(sized, sides=replace(sized.sides, depth_mm=one.depth_mm))
+        return self.page.proposal(f"Took {words(one, self.page.studio.unit)}", deep)
+
+    def count_stretched(self, one: Stretched, left: float) -> None:
+        self._change_rack(f"{round(left)} left of {words(one, self.page.studio.unit)}", lambda r: count(r, one, round(left)))
+
+    def write_support(self, text: str) -> None:
+        self.support = text
+
+    def put_on_rack(self) -> None:
+        self.page.bench.store_pending()
+        one = of_composition(self._shown, self.support)
+        self._change_rack(f"Put {words(one, self.page.studio.unit)} on the rack", lambda r: put(r, one))
+
+    def like_size(self, wanted: bool) -> None:
+        name = self._shown.format_name
+        self._change_rack(f"{'One' if wanted else 'None'} of my sizes: {name}", lambda r: like(r, name, wanted))
+
+    def _change_rack(self, label: str, step: Callable[[Rack], Rack]) -> None:
+        self.page.desk.do_studio(label, lambda s: replace(s, rack=step(s.rack)))
+        if self.series == "mine" and not self.page.studio.rack.favourites:
+            self.series = "metric"
+        self.page.refresh()
+
+    def show_series(self, series: Series | Mine) -> None:
         self.series = series
         self.page.refresh()
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Protocol
+from typing import Literal, Protocol
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal
@@ -15,17 +15,20 @@ from yarrow_lane.compose.detail import (
 )
 from yarrow_lane.compose.formats import SERIES, SERIES_WORDS, Format, Series, formats_of
 from yarrow_lane.compose.nearest import Near, nearest_sizes
+from yarrow_lane.compose.rack import MOST_LEFT, Stretched, favourite_formats, on_rack, words
 from yarrow_lane.compose.standing import lie_word, to_frame
 from yarrow_lane.documents.print_plan import plan_print
 from yarrow_lane.intake.detail import FULL, detail_of
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Photo
-from yarrow_lane.measure.lengths import length_text, size_text
+from yarrow_lane.measure.lengths import Unit, length_text, size_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.words import begun
 from yarrow_lane.transfer.squares import Squares
 from yarrow_lane.ui.bench_sheet import (
+    Amount,
     Fact,
+    Field,
     Length,
     Line,
     Meaning,
@@ -35,17 +38,19 @@ from yarrow_lane.ui.bench_sheet import (
     Section,
     Switch,
     Table,
+    Tick,
 )
 from yarrow_lane.ui.kit.overlays import Box, Lattice, Overlay, Veil, Words
 from yarrow_lane.ui.words import detail_mood
 
+Mine = Literal["mine"]
 _NO_CROP_BEHIND = "The sitters stand on a plain ground. Choose a photograph above to lay a crop of it behind them."
 
 
 class Hands(Protocol):
     """What the page does for the bench."""
 
-    def show_series(self, series: Series) -> None: ...
+    def show_series(self, series: Series | Mine) -> None: ...
     def choose_format(self, name: str) -> Proposal: ...
     def own_width(self, width_mm: float) -> Meaning: ...
     def own_height(self, height_mm: float) -> Meaning: ...
@@ -53,6 +58,11 @@ class Hands(Protocol):
     def lay_on(self, photo_id: str) -> Meaning: ...
     def show_nearest(self, wanted: bool) -> None: ...
     def take_near(self, near: Near) -> Proposal: ...
+    def take_stretched(self, one: Stretched) -> Proposal: ...
+    def count_stretched(self, one: Stretched, left: float) -> None: ...
+    def put_on_rack(self) -> None: ...
+    def write_support(self, text: str) -> None: ...
+    def like_size(self, wanted: bool) -> None: ...
 
 
 @dataclass(frozen=True)
@@ -67,8 +77,8 @@ class ComposeView:
 
 
 def compose_view(
-    c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float],
-    evidence: Mapping[str, Evidence], nearest: bool, hands: Hands,
+    c: Commission, shown: Compose, studio: Studio, series: Series | Mine, half: tuple[float, float],
+    evidence: Mapping[str, Evidence], nearest: bool, support: str, hands: Hands,
 ) -> ComposeView:  # fmt: skip
     """Work it out; `shown` is the composition on record or the one proposed, `half` a width or height written alone.
 
@@ -77,15 +87,16 @@ def compose_view(
     photo = to_frame(shown, c.intake)
     seen = evidence.get(photo.id) if photo is not None else None
     crop = shown.background.crop if shown.sized and shown.background else None
-    switches = [Switch("Stock sizes in", tuple((s, SERIES_WORDS[s]) for s in SERIES), hands.show_series, series)]
+    own = (("mine", "mine"),) if studio.rack.favourites else ()
+    switches = [Switch("Stock sizes in", (*((s, SERIES_WORDS[s]) for s in SERIES), *own), hands.show_series, series)]
     lie = lie_word(shown.width_mm, shown.height_mm)
     if shown.sized and lie != "square":
         switches.append(Switch("Canvas", (("upright", "upright"), ("lying", "lying")), hands.turn, lie))
     near: tuple[Near, ...] = ()
     if crop is not None and photo is not None:
         switches.append(Switch("Draw", ((False, "thirds"), (True, "nearest sizes")), hands.show_nearest, nearest))
-        near = nearest_sizes(shown, (photo.width_px, photo.height_px), formats_of(series)) if nearest else ()
-    sections = _sections(c, shown, studio, series, half, photo, seen, hands)
+        near = nearest_sizes(shown, (photo.width_px, photo.height_px), sizes_in(series, studio)) if nearest else ()
+    sections = _sections(c, shown, studio, series, half, photo, seen, support, hands)
     if near:
         sections = (sections[0], _near_section(near, photo, seen, studio, hands), *sections[1:])
     overlays = compose_overlays(crop, tuple((n.crop, format_words(n.format, studio)) for n in near))
@@ -132,6 +143,11 @@ def format_words(f: Format, studio: Studio) -> str:
     return f.name
 
 
+def sizes_in(series: Series | Mine, studio: Studio) -> tuple[Format, ...]:
+    """The stock sizes of a series, or the painter's own favourites."""
+    return favourite_formats(studio.rack) if series == "mine" else formats_of(series)
+
+
 def _carried(f: Format, shown: Compose, photo: Photo | None, evidence: Evidence | None) -> str:
     """What the photograph carries at a stock size, lying as the canvas lies now."""
     if photo is None:
@@ -143,12 +159,13 @@ def _carried(f: Format, shown: Compose, photo: Photo | None, evidence: Evidence 
 
 
 def _sections(
-    c: Commission, shown: Compose, studio: Studio, series: Series, half: tuple[float, float], photo: Photo | None,
-    evidence: Evidence | None, hands: Hands,
+    c: Commission, shown: Compose, studio: Studio, series: Series | Mine, half: tuple[float, float], photo: Photo | None,
+    evidence: Evidence | None, support: str, hands: Hands,
 ) -> tuple[Section, ...]:  # fmt: skip
     unit = studio.unit
     options = tuple(
-        (f"{f.series} {f.name}", format_words(f, studio) + _carried(f, shown, photo, evidence)) for f in formats_of(series)
+        (f"{f.series} {f.name}", format_words(f, studio) + _carried(f, shown, photo, evidence))
+        for f in sizes_in(series, studio)
     )
     width, height = shown.width_mm or half[0], shown.height_mm or half[1]
     sections = [
@@ -161,6 +178,7 @@ def _sections(
             ),
         )
     ]
+    sections.append(_rack_section(shown, studio, support, hands))
     if len(c.intake.photos) > 1 and photo is not None:
         order = (*c.intake.leads, *(p for p in c.intake.photos if p.use != "lead"))
         names = tuple((p.id, f"{p.name}, {p.use}") for p in order)
@@ -174,9 +192,38 @@ def _sections(
                 (Note(_NO_CROP_BEHIND if shown.pieces else "Not laid yet. Enter lays the largest crop; then move it."),),
             )
         )
-    words = "Drag inside to move, a corner to resize. Arrows move, + and − resize, the shape stays the canvas's own."
-    sections.append(Section("Hands", (Note(words),), "drag, arrows, + and −"))
+    how = "Drag inside to move, a corner to resize. Arrows move, + and − resize, the shape stays the canvas's own."
+    sections.append(Section("Hands", (Note(how),), "drag, arrows, + and −"))
     return tuple(sections)
+
+
+def _counted(one: Stretched, unit: Unit, hands: Hands) -> Amount:
+    return Amount(words(one, unit), one.left, 0, MOST_LEFT, lambda v: hands.count_stretched(one, v), 1, 0, "left")
+
+
+def _rack_section(shown: Compose, studio: Studio, support: str, hands: Hands) -> Section:
+    """What stands in the own rack, and whether this size is there."""
+    rack, unit = studio.rack, studio.unit
+    lines: list[Line] = []
+    lines += [_counted(one, unit, hands) for one in rack.stretched]
+    here = on_rack(rack, shown) if shown.sized else None
+    for one in rack.stretched[:4]:
+        if one is not here:
+            lines.append(Press(f"Take {words(one, unit)}", lambda s=one: hands.take_stretched(s)))  # type: ignore[misc]
+    if shown.sized:
+        lines.append(Field("Support", support, hands.write_support, "linen, cotton, panel"))
+        lines.append(Press(f"Put one of {size_text(shown.width_mm, shown.height_mm, unit)} on the rack", hands.put_on_rack))
+        if shown.format_name:
+            liked = shown.format_name in rack.favourites
+            lines.append(Tick("One of my sizes", liked, hands.like_size))
+    count = sum(one.left for one in rack.stretched)
+    if here is not None:
+        said = f"this size: {here.left} left"
+    elif count:
+        said = f"{count} in it, none of this size"
+    else:
+        said = "empty"
+    return Section("Own rack", tuple(lines), said)
 
 
 def _pixels(count: float) -> str:

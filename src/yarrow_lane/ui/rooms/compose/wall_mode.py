@@ -4,12 +4,11 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QImage, QKeyEvent
-from PySide6.QtWidgets import QVBoxLayout, QWidget
+from PySide6.QtWidgets import QStackedWidget, QVBoxLayout, QWidget
 
 from yarrow_lane.commission.eyes import eyes_on_canvas
 from yarrow_lane.compose.composition import Compose, largest_crop_width
 from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM
-from yarrow_lane.compose.formats import formats_of
 from yarrow_lane.compose.hanging import Advised, advised_sizes, hung
 from yarrow_lane.compose.places import photo_px_per_mm
 from yarrow_lane.compose.proofs import PROOFS
@@ -29,7 +28,9 @@ from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Length, Line, Meanin
 from yarrow_lane.ui.kit.levels import qimage
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.compose.room_view import RoomView
 from yarrow_lane.ui.rooms.compose.sides_mode import hex_of
+from yarrow_lane.ui.rooms.compose.view import sizes_in
 from yarrow_lane.ui.rooms.compose.wall_view import Hanging, WalkStrip, WallView
 
 if TYPE_CHECKING:
@@ -53,7 +54,11 @@ class WallMode(Mode):
         box = QVBoxLayout(self.widget)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
-        box.addWidget(self.view, 1)
+        self.room = RoomView(page)
+        self.stack = QStackedWidget()
+        self.stack.addWidget(self.view)
+        self.stack.addWidget(self.room.view)
+        box.addWidget(self.stack, 1)
         box.addWidget(self.strip)
         self._picture: tuple[str, QImage] | None = None
         self._eye: tuple[str, Picture, float] | None = None
@@ -64,6 +69,7 @@ class WallMode(Mode):
 
     def opened(self) -> None:
         self._picture, self._eye, self._distance = None, None, None
+        self.room.opened()
 
     def left(self) -> None:
         self._distance = None
@@ -92,6 +98,9 @@ class WallMode(Mode):
         advised = self._advised(compose)
         self._show(compose, advised)
         self._show_strip(compose)
+        self.stack.setCurrentWidget(self.room.view if wall.room is not None else self.view)
+        self.picture = self.room.view if wall.room is not None else None
+        self.room.show(self._picture[1] if self._picture is not None else None)
         name, furniture = wall.furniture.name, wall.furniture
         wall_lines: list[Line] = [
             Field(
@@ -151,7 +160,11 @@ class WallMode(Mode):
             hung_lines.append(Fact(f"Of the width of the {hangs.over}", f"{hangs.of_width:.0%}", mood))  # type: ignore[arg-type]
             hung_lines.append(Note(f"Between {low:.0%} and {high:.0%} looks settled, from memory."))
         sections = [Section("Hung so", tuple(hung_lines)), *self._size_section(advised), self._seen_section()]
-        sections += [Section("The wall", tuple(wall_lines), told), Section("Below it", tuple(below), below_told)]
+        sections += [
+            Section("The wall", tuple(wall_lines), told),
+            Section("Below it", tuple(below), below_told),
+            self.room.section(),
+        ]
         act = None
         if compose.framed and not self.page.commission.proofs.with_wall:
             words = f"page 2, seen from {self.distance_mm / 1000:.2f}\u202fm"
@@ -203,7 +216,7 @@ class WallMode(Mode):
             wide = largest_crop_width(compose, (photo.width_px, photo.height_px))
             usable = usable_px_per_mm(wide, seen) if seen is not None else wide
             carries = (usable / DETAIL_WORKABLE_PX_MM, usable / DETAIL_WORKABLE_PX_MM / compose.proportion)
-        return advised_sizes(self.wall, compose.proportion, formats_of(self.page.sizing.series), carries)
+        return advised_sizes(self.wall, compose.proportion, sizes_in(self.page.sizing.series, self.page.studio), carries)
 
     def _show(self, compose: Compose, advised: tuple[Advised, ...]) -> None:
         unit, sides = self.page.studio.unit, compose.sides
