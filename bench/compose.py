@@ -1,6 +1,5 @@
 """Cutting out, soft edges, lines, scale, drawing and dragging: against rendered sitters with true masks and made fringes."""
 
-import gc
 import resource
 import time
 from collections.abc import Iterator
@@ -205,8 +204,6 @@ def _drawing() -> Iterator[str]:
         worst = max(worst, int(np.abs(part - whole[y : y + part.shape[0], x : x + part.shape[1]]).max()))
     yield figure("render: parts against the whole", worst, 0, "codes")
     yield from _dragging(compose, held)
-    del held
-    gc.collect()
 
 
 def _dragging(compose: Compose, held: _Held) -> Iterator[str]:

@@ -28,6 +28,11 @@ VIEWS = (
     ("intake-eyes", 0, "Intake"),
     ("intake-letter", 4, "Intake"),
     ("compose", 1, "Compose"),
+    ("compose-cut", 5, "Compose"),
+    ("compose-place", 5, "Compose"),
+    ("compose-wall", 5, "Compose"),
+    ("compose-variants", 5, "Compose"),
+    ("compose-proof", 5, "Compose"),
     ("transfer", 2, "Transfer"),
     ("tone", 2, "Tone"),
     ("palette", 1, "Palette"),
@@ -36,6 +41,8 @@ VIEWS = (
     ("check", 0, "Check"),
     ("deliver", 0, "Deliver"),
 )
+
+COMPOSING = {"cut": "cut out", "place": "place", "wall": "on the wall", "variants": "variants", "proof": "proof"}
 
 
 def main(target: Path) -> None:
@@ -57,7 +64,12 @@ def main(target: Path) -> None:
         else:
             window.open_door(window.desk.studio.on_shelf[place], door)
         _, _, mode = name.partition("-")
-        if mode and place is not None:
+        if door == "Compose" and mode:
+            settle(application, window)
+            window.current.work_on(COMPOSING[mode])
+            if mode == "cut":
+                window.current.mode.cut_again(2)
+        elif mode and place is not None:
             settle(application, window)  # measures come before marks are drawn
             window.current.set_look(replace(window.current.look, mode=mode))
         settle(application, window)

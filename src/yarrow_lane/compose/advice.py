@@ -195,7 +195,10 @@ def _cuts(compose: Compose, face: Face, unit: Unit) -> list[Advice]:
         x, y = face.nose
         across = -x + 0.05 * canvas.width if x < 0 else canvas.width * 0.95 - x if x > canvas.width else 0.0
         down = -y + 0.05 * canvas.height if y < 0 else canvas.height * 0.95 - y if y > canvas.height else 0.0
-        words = f"The edge cuts {face.name + chr(8217) + 's' if face.name else 'the'} nose off: move it back"
+        ways = [f"{length_text(abs(across), unit, 0)} {'right' if across > 0 else 'left'}"] if across else []
+        ways += [f"{length_text(abs(down), unit, 0)} {'down' if down > 0 else 'up'}"] if down else []
+        whose = f"{face.name}'s" if face.name else "the"
+        words = f"The edge cuts {whose} nose off: move {'it' if face.name else 'the picture'} {' and '.join(ways)}"
         said.append(Advice(f"nose {face.piece_id}", "cut nose", face.piece_id, words, "", across, down))
     if face.crown is not None and face.chin is not None and face.outline:
         head = math.dist(face.crown, face.chin)

@@ -149,6 +149,15 @@ def share_words(share: float, sigma: float) -> str:
     return f"{share:.2f} of life, ±\u202f{max(1, round(100 * sigma / share))}\u202f%"
 
 
+def receded(far: float) -> tuple[float, float]:
+    """How distance shows on a sitter that stands farther than the others: what warm is to change by, and contrast to be times.
+
+    Far is cooler and flatter (common practice); so much for each doubling of the distance is our choice.
+    """
+    doublings = math.log2(max(far, 1e-3))
+    return -8.0 * doublings, 0.8**doublings
+
+
 def far_words(far: float) -> str:
     """An on-purpose distance in words."""
     if abs(math.log(far)) < _SAME:

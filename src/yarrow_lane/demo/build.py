@@ -10,7 +10,7 @@ from yarrow_lane.check.comparison import CHECK, note_seen, put_painting
 from yarrow_lane.commission.commission import DOORS_PART, waive_door
 from yarrow_lane.deliver.handover import DELIVER, add_line, begin_rest, look_again, mark_line, sign, varnish
 from yarrow_lane.demo.derived import message_copy, painted_copy, part_of, sideways_copy
-from yarrow_lane.demo.memorial import tell_memorial
+from yarrow_lane.demo.memorial import Cutting, tell_memorial
 from yarrow_lane.demo.scene import Scene, SetClock
 from yarrow_lane.demo.sitter_files import SitterFile, sitter_file
 from yarrow_lane.desk.desk import Desk
@@ -53,8 +53,10 @@ def build_demo(folder: Path, now: datetime) -> None:
             "Named the studio",
             lambda s: replace(s, name="Saltgate Studio", painter="Rosalind Thorne", climate=Climate(19, 58)),
         )
+        cutting = Cutting(store)
         for tell in (_quill, _fennel, _marlow, _sorrel, _brack, tell_memorial):
             tell(Scene(desk, clock), now)
+        cutting.finish()
     finally:
         store.close()
 

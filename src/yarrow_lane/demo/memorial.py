@@ -1,7 +1,9 @@
 """The memorial of three who were never in one photograph: cut out, placed, brought to one scale, shown to the client."""
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from datetime import datetime
+from functools import cache
 
 import numpy as np
 
@@ -10,18 +12,24 @@ from yarrow_lane.compose.cutting.coats import usual_coats
 from yarrow_lane.compose.cutting.outline import traced
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.known import Known
-from yarrow_lane.compose.pieces import Move, bounds_mm, mirrored, moved, scaled, to_canvas
+from yarrow_lane.compose.pieces import Move, Piece, Ring, bounds_mm, mirrored, moved, scaled, to_canvas
 from yarrow_lane.compose.placing import add_piece, all_at_one_scale, change_piece, snapped
+from yarrow_lane.compose.proofs import PROOFS, keep_variant
+from yarrow_lane.compose.reference import screen_scale
 from yarrow_lane.compose.scale import solve
 from yarrow_lane.compose.sides import Sides
 from yarrow_lane.compose.wall import Furniture, Wall
 from yarrow_lane.demo.derived import message_copy, part_of
 from yarrow_lane.demo.scene import Scene
 from yarrow_lane.demo.sitter_files import SitterFile, sitter_file
+from yarrow_lane.desk.cut_outs import CutOuts
 from yarrow_lane.intake.brief import BRIEF, Brief, Sitter
 from yarrow_lane.intake.photos import INTAKE, Photo, change_photo
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.progress import SILENT
+from yarrow_lane.store.store import Store
+from yarrow_lane.workers.pool import Workers
 
 cv2 = late("cv2")
 
@@ -71,8 +79,41 @@ def tell_memorial(scene: Scene, now: datetime) -> None:
     )
     scene.edit(COMPOSE, "Set the focus", lambda c: replace(c, focus=Focus(_above_nose(c), 60.0)))
     scene.edit(COMPOSE, "A floating frame", lambda c: replace(c, sides=Sides("dark", 38.0, frame="floating", bar_mm=12.0)))
+    plain = Ground("colour", ((52.0, -2.0, 5.0),) * 2)
+    scene.edit(
+        PROOFS, "Kept it on a plain ground", lambda p: keep_variant(p, "plain ground", replace(scene.compose, ground=plain))
+    )
+    nearer = change_piece(scene.compose, 3, lambda p: moved(scaled(p, 1.15, bounds_mm(p).centre), -28.0, -8.0))
+    scene.edit(PROOFS, "Kept it with Pip nearer", lambda p: keep_variant(p, "Pip nearer", nearer))
     wall = Wall((74.0, -5.0, 6.0), "grey green", 2600.0, Furniture("sofa", 1800.0, 820.0), 2500.0)
     scene.edit(COMPOSE, "Wrote about the wall", lambda c: replace(c, wall=wall))
+
+
+class Cutting:
+    """The sitters cut out in workers while the rest of the demo is told, so that the memorial opens with its picture."""
+
+    def __init__(self, store: Store) -> None:
+        self._workers = Workers()
+        cut_outs = CutOuts(store.photos.sound, store.cache, self._workers)
+        self._pool = ThreadPoolExecutor(1)
+        self._under_way = [
+            self._pool.submit(cut_outs.of, piece, screen_scale(piece), SILENT)
+            for piece in (_as_cut(store, sitter_file(name), n) for n, name in enumerate(("dog1", "cat1", "rabbit1"), 1))
+        ]
+
+    def finish(self) -> None:
+        """Wait for the last of them; raises what went wrong."""
+        try:
+            for cut in self._under_way:
+                cut.result()
+        finally:
+            self._pool.shutdown(cancel_futures=True)
+            self._workers.close()
+
+
+def _as_cut(store: Store, file: SitterFile, piece_id: int) -> Piece:
+    """The sitter as it will be placed, as far as cutting it out asks for."""
+    return Piece(piece_id, file.name, store.photos.keep(file.jpeg), _outline(file.name), (0.0, 0.0), (0.0, 0.0), 1.0)
 
 
 def _three(brief: Brief) -> Brief:
@@ -85,14 +126,19 @@ def _three(brief: Brief) -> Brief:
 
 
 def _placed(compose: Compose, file: SitterFile, photo: Photo, name: str, sitter_id: int) -> Compose:
+    return add_piece(compose, name, photo.id, _outline(file.name), (photo.width_px, photo.height_px), sitter_id)
+
+
+@cache
+def _outline(name: str) -> tuple[Ring, ...]:
+    file = sitter_file(name)
     mask = np.asarray(file.regions > 0, np.uint8)
     # A painter outlines masses: single hairs belong to the soft edge.
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (15, 15))
     wide = cv2.copyMakeBorder(mask, 30, 30, 30, 30, cv2.BORDER_REPLICATE)
     body = np.ascontiguousarray(cv2.morphologyEx(wide, cv2.MORPH_OPEN, kernel)[30:-30, 30:-30])
     rings = traced(body, max(body.shape) / 500)[:1]
-    outline = usual_coats(rings, "other", photo.landmarks)
-    return add_piece(compose, name, photo.id, outline, (photo.width_px, photo.height_px), sitter_id)
+    return usual_coats(rings, "other", file.landmarks)
 
 
 def _lengths(dog: SitterFile, cat: SitterFile, rabbit: SitterFile) -> tuple[Known, ...]:

@@ -5,7 +5,7 @@ from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
 
-from yarrow_lane.compose.composition import COMPOSE, crop_scale, frame, largest_crop_width, set_size, to_canvas
+from yarrow_lane.compose.composition import COMPOSE, Compose, crop_scale, frame, largest_crop_width, set_size, to_canvas
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.desk.photographs import Photographs
@@ -99,6 +99,11 @@ class Scene:
         return photo
 
     # --- compose and transfer
+
+    @property
+    def compose(self) -> Compose:
+        """The composition as it is now."""
+        return self.desk.commission(self.id).compose
 
     def frame(self, photo: Photo, width_mm: float, height_mm: float, name: str, share: float, centre: Point) -> None:
         """Size and crop: `share` of the widest crop, about `centre` in shares of the photograph."""

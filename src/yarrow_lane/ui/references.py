@@ -7,12 +7,12 @@ from PySide6.QtGui import QImage
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.cutting.soft import Care
 from yarrow_lane.compose.reference import photographs_of, reference_key, working_px_per_mm
+from yarrow_lane.desk.cut_outs import CutOuts
 from yarrow_lane.desk.derived import Derived, Key, Making
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.store.cache import Cache
-from yarrow_lane.ui.cut_outs import CutOuts
 from yarrow_lane.ui.kit.levels import make_levels
 from yarrow_lane.ui.pictures import THUMB_PX, Pictures, Shown, size_of
 from yarrow_lane.workers.pool import Workers
@@ -25,7 +25,7 @@ class References:
 
     def __init__(self, pictures: Pictures, derived: Derived, workers: Workers, cache: Cache) -> None:
         self._pictures, self._derived, self._workers = pictures, derived, workers
-        self.cut_outs = CutOuts(pictures, cache, workers)
+        self.cut_outs = CutOuts(pictures.file, cache, workers)
 
     def _render(
         self, compose: Compose, area_mm: Rect, px_per_mm: float, progress: Progress, care: Care = "careful"

@@ -14,7 +14,7 @@ from yarrow_lane.compose.drawing.sprite import ONE
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.pieces import Move, Piece, PieceTrouble
 from yarrow_lane.compose.placing import all_at_one_scale, at_share, change_piece, in_order, snapped, without_pieces
-from yarrow_lane.compose.scale import Scales, ScaleTrouble
+from yarrow_lane.compose.scale import Scales, ScaleTrouble, receded
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.words import begun
@@ -127,6 +127,12 @@ class PlaceChanges(Mode):
 
     def no_focus(self) -> Meaning:
         return self.proposed("Took the focus away", replace(self.compose, focus=None))
+
+    def show_distance(self) -> Meaning:
+        """The farther sitter a little cooler and flatter, the nearer one warmer: far is cool and of low contrast."""
+        piece = self._wanted()
+        warm, contrast = receded(piece.far)
+        return self.set_move(warm=round(piece.move.warm + warm, 1), contrast=round(piece.move.contrast * contrast, 2))
 
     def agree(self) -> Meaning:
         """White balance as the greyest parts would have it, half of it: a guess."""

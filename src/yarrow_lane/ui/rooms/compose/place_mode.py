@@ -289,7 +289,7 @@ class PlaceMode(PlaceMarks):
             else:
                 self.choose(0)
             return True
-        if event.key() == Qt.Key.Key_Tab and self.compose.pieces:
+        if letter == "n" and self.compose.pieces:
             order = [0, *(p.id for p in self.compose.pieces)]
             self.choose(order[(order.index(self.chosen) + 1) % len(order)] if self.chosen in order else order[-1])
             return True

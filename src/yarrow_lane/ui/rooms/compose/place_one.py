@@ -97,6 +97,9 @@ def _colour_section(mode: "PlaceMode", piece: Piece) -> Section:
                 "A coat can pass for a cast: only white balance is guessed, at half strength. One neutral clicked in both is surer."
             )
         )
+    if abs(piece.far - 1) > 0.05:
+        how = "cooler, flatter" if piece.far > 1 else "warmer, more contrast"
+        lines.append(Press(f"Let its distance show: {how}", mode.show_distance))
     if not move.plain:
         lines.append(Press("As photographed", lambda: mode.set_move(steps=0.0, contrast=1.0, warm=0.0, pink=0.0)))
     return Section("Colour", tuple(lines), agreement.move_words(move))

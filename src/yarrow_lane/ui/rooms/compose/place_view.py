@@ -132,7 +132,7 @@ def _of_all(mode: "PlaceMode") -> list[Section]:
     sections.append(Section("Focus", focus, decision))
     words = (
         "Drag moves, a corner scales, the ring turns. Arrows nudge by 1 mm, Shift by 10; + − scale, < > turn, M mirrors, "
-        "Page up and down bring forward and back, O one scale, L life size, ⌦ takes off, Tab the next sitter."
+        "Page up and down bring forward and back, O one scale, L life size, ⌦ takes off, N the next sitter."
     )
     sections.append(Section("Hands", (Note(words),), "drag, arrows, + −, < >, M, O, L"))
     return sections

@@ -12,8 +12,8 @@ from yarrow_lane.compose.drawing.sprite import Sprite
 from yarrow_lane.compose.pieces import Piece
 from yarrow_lane.compose.question import cut_key
 from yarrow_lane.compose.reference import screen_scale
+from yarrow_lane.desk.cut_outs import CutOuts
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.ui.cut_outs import CutOuts
 from yarrow_lane.ui.kit.levels import qimage
 
 _MOST_PX = 1_000_000  # our choice: more is not painted anew sixty times a second; the view enlarges it

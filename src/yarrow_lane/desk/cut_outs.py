@@ -3,7 +3,9 @@
 import io
 import threading
 from collections import OrderedDict
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
 
 import numpy as np
 
@@ -14,7 +16,6 @@ from yarrow_lane.compose.reference import cut_scale, outline_key
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.store.cache import Cache
-from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.workers.pool import WORKERS, Workers
 
 VERSION = 1  # raise it when the same outline gives another edge
@@ -26,8 +27,9 @@ Cuts = dict[tuple[object, ...], CutOut]
 class CutOuts:
     """Every method blocks and is safe on any thread."""
 
-    def __init__(self, pictures: Pictures, cache: Cache, workers: Workers) -> None:
-        self._pictures, self._cache, self._workers = pictures, cache, workers
+    def __init__(self, file: Callable[[str, str], Path], cache: Cache, workers: Workers) -> None:
+        """`file` tells where a photograph lies, by its id and name, its content looked through."""
+        self._file, self._cache, self._workers = file, cache, workers
         self._kept: OrderedDict[tuple[object, ...], CutOut] = OrderedDict()
         self._lock = threading.Lock()
 
@@ -48,7 +50,7 @@ class CutOuts:
         data = self._cache.get(slot, name)
         found = _read(data) if data is not None else None
         if found is None:
-            path = self._pictures.file(piece.photo_id, piece.name)
+            path = self._file(piece.photo_id, piece.name)
             found = self._workers.ask(
                 "compose.question:cut_out_file", path, piece.name, piece.outline, scale, care, progress=progress
             )
