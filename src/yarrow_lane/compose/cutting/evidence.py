@@ -93,7 +93,7 @@ def from_outline(mask: NDArray[Any], size: float, drawn: Drawn) -> FromOutline:
     if drawn == "traced":
         said, inside, outside = np.clip(away / 0.05, -2.5, 2.5), away > 0.16, away < -0.13
     else:
-        said, inside, outside = np.clip((away - 0.06) / 0.04, -2, 2), away > 0.22, away < -0.01
+        said, inside, outside = np.clip((away - 0.045) / 0.04, -2, 2), away > 0.22, away < -0.01
     return FromOutline(away, said.astype(np.float32), inside, outside)
 
 

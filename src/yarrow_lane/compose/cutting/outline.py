@@ -78,7 +78,7 @@ def traced(mask: NDArray[Any], tolerance_px: float, scale: float = 1.0, at: Poin
     itself is drawn coarser; specks smaller than three tolerances across are no piece and no hole.
     """
     found = []
-    for border in _borders(mask, 0.7 * tolerance_px):
+    for border in _borders(mask, 0.6 * tolerance_px):
         if abs(cv2.contourArea(border.astype(np.float32))) < (3 * tolerance_px) ** 2:
             continue
         for times in (1.0, 2.0, 4.0):

@@ -56,6 +56,16 @@ class Sprite:
         rows = max(1, _STRIP // times)
         for top in range(0, height, rows):
             part = rgba[top * times : (top + rows) * times]
+            if times == 1 and self._move.plain:
+                # The finest level as it is: no averaging, nothing to be undone.
+                share = part[..., 3:].astype(np.float32) * np.float32(1 / 255)
+                light: NDArray[Any] = linear_from_srgb8(np.ascontiguousarray(part[..., :3]))
+                light *= share
+                light *= ONE
+                light += 0.5
+                out[top : top + len(part), :, :3] = light
+                out[top : top + len(part), :, 3:] = share * np.float32(ONE) + np.float32(0.5)
+                continue
             alpha = part[..., 3].astype(np.float32) / 255
             light = linear_from_srgb8(np.ascontiguousarray(part[..., :3])) * alpha[..., None]
             whole: NDArray[Any] = np.dstack([light, alpha])

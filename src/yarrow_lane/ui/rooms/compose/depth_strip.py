@@ -138,6 +138,7 @@ class DepthStrip(QWidget):
         painter.drawText(QRectF(wall - px(50), floor + px(4), px(120), px(18)), Qt.AlignmentFlag.AlignHCenter, "background")
         for sitter in sorted(self.sitters, key=lambda s: -s.metres):
             self._paint_sitter(painter, sitter, floor)
+        self._paint_words(painter, floor)
         self._paint_note(painter, wall)
         painter.end()
 
@@ -163,13 +164,24 @@ class DepthStrip(QWidget):
         style = Qt.PenStyle.SolidLine if sitter.known else Qt.PenStyle.DotLine
         painter.setPen(QPen(QColor(c.here_edge if chosen else c.text), px(4) if chosen else px(3), style))
         painter.drawLine(QPointF(x - px(17), floor), QPointF(x + px(17), floor))
-        painter.setPen(QColor(c.text))
-        painter.setFont(lettering(12.5, "bold"))
-        painter.drawText(QRectF(x - px(50), floor + px(3), px(100), px(17)), Qt.AlignmentFlag.AlignHCenter, sitter.name)
-        painter.setPen(QColor(c.soft))
-        painter.setFont(lettering(12))
-        words = f"{metres:.2f}\u202fm" if held and sitter.known else sitter.words
-        painter.drawText(QRectF(x - px(60), floor + px(19), px(120), px(17)), Qt.AlignmentFlag.AlignHCenter, words)
+
+    def _paint_words(self, painter: QPainter, floor: float) -> None:
+        """Names and metres below the feet, moved apart where sitters stand close."""
+        c = colours()
+        wide = px(76)
+        at = -1e9
+        for sitter in sorted(self.sitters, key=lambda s: s.metres):
+            held = sitter.piece_id == self._held
+            metres = self.metres_at(self._at) if held else sitter.metres
+            at = max(self.x_of(metres), at + wide)
+            painter.setPen(QColor(c.text))
+            painter.setFont(lettering(12.5, "bold"))
+            name = painter.fontMetrics().elidedText(sitter.name, Qt.TextElideMode.ElideRight, wide - px(4))
+            painter.drawText(QRectF(at - wide / 2, floor + px(3), wide, px(17)), Qt.AlignmentFlag.AlignHCenter, name)
+            painter.setPen(QColor(c.soft))
+            painter.setFont(lettering(12))
+            words = f"{metres:.2f}\u202fm" if held and sitter.known else sitter.words
+            painter.drawText(QRectF(at - wide / 2, floor + px(19), wide, px(17)), Qt.AlignmentFlag.AlignHCenter, words)
 
     def _paint_note(self, painter: QPainter, wall: float) -> None:
         c = colours()

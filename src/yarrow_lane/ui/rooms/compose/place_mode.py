@@ -30,10 +30,12 @@ from yarrow_lane.ui.rooms.compose.mode import Sheets
 from yarrow_lane.ui.rooms.compose.place_canvas import place_overlays
 from yarrow_lane.ui.rooms.compose.place_marks import PlaceMarks
 from yarrow_lane.ui.rooms.compose.place_view import place_sheets, standings
+from yarrow_lane.ui.theme.lettering import px
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.page import ComposePage
 
+_ROOM_FOR_STRIP = 420  # px of height below which the canvas needs all of it: our choice
 _NUDGE_MM, _FAR = 1.0, 10.0  # our choice
 _ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
 _FACE_PX = 160
@@ -95,7 +97,7 @@ class PlaceMode(PlaceMarks):
         found = self.advice()
         if not self.tool.held:
             self.view.show_overlays(*place_overlays(self, compose, found))
-        self.strip.setVisible(bool(compose.pieces))
+        self.strip.setVisible(bool(compose.pieces) and self.widget.height() >= px(_ROOM_FOR_STRIP))
         self.strip.show_sitters(standings(compose, self.scales), self.chosen, self._small_faces(compose), self._strip_note())
         return place_sheets(self, found, self._act(found))
 

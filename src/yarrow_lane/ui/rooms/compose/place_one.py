@@ -67,7 +67,7 @@ def _known_section(mode: "PlaceMode", piece: Piece, photo: Photo | None) -> Sect
         words = f"Use the head: {sitter.head_mm:g} mm from crown to chin, as told"
         lines.append(Press(words, lambda: mode.use_head(marks["crown"], marks["chin"], sitter.head_mm, "told by the client")))
     if not own and not lines:
-        lines.append(Note("Choose “marks a length” and draw one that you know: a collar, a tag, nose to ear."))
+        lines.append(Note("Choose “length” above and draw one that you know: a collar, a tag, nose to ear."))
     lines += [Note(words, "wrong") for words in mode.scales.accused if words.startswith(piece.name)]
     share = mode.scales.share(piece.id, piece.mm_per_px)
     if share is not None and abs(share[0] - 1) > 0.005:

@@ -38,6 +38,7 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.place_mode import PlaceMode
 
 LIFE_M = 2.0  # how far the eye is from something drawn at life size: our choice, it only sets the strip's metres
+_HAND_WORDS = ("moves", "length", "neutral", "focus", "recolours")
 _HANDS = ("moves", "marks a length", "picks a neutral", "sets the focus", "recolours a part")
 
 
@@ -51,14 +52,14 @@ def standings(compose: Compose, scales: Scales) -> tuple[Standing, ...]:
     for p, share in zip(compose.pieces, known, strict=True):
         metres = LIFE_M / share[0] if share is not None else middle * p.far
         tall = max(0.25, pieces.bounds_mm(p).height / high)
-        words = f"{metres:.2f}\u202fm" if share is not None else "size not known"
+        words = f"{metres:.2f}\u202fm" if share is not None else "unknown"
         found.append(Standing(p.id, p.name, metres, tall, share is not None, words))
     return tuple(found)
 
 
 def place_sheets(mode: "PlaceMode", found: tuple[Advice, ...], act: NextAct | None) -> Sheets:
     """One sitter when one is chosen, else the whole."""
-    switches = (Switch("The hand", tuple((h, h) for h in _HANDS), mode.use, mode.hand),)
+    switches = (Switch("The hand", tuple(zip(_HANDS, _HAND_WORDS, strict=True)), mode.use, mode.hand),)
     sections: list[Section] = []
     if mode.asking is not None:
         sections.append(_asked(mode))
@@ -121,7 +122,7 @@ def _of_all(mode: "PlaceMode") -> list[Section]:
     sections.append(_ground_section(mode))
     if compose.recoloured:
         sections.append(_part_section(mode))
-    focus: tuple[Line, ...] = (Note("Not set. Choose “sets the focus” and click: later rooms paint most detail there."),)
+    focus: tuple[Line, ...] = (Note("Not set. Choose “focus” above and click: later rooms paint most detail there."),)
     if compose.focus is not None:
         focus = (
             Length("Radius", compose.focus.radius_mm, unit, mode.set_focus_radius),

@@ -255,7 +255,12 @@ class WalkStrip(QWidget):
         self.update()
 
     def _ends(self) -> tuple[float, float]:
-        return px(180), self.width() - px(30) - len(self.eyes) * px(112)
+        return px(180), self.width() - px(30) - len(self._eyes_shown) * px(112)
+
+    @property
+    def _eyes_shown(self) -> tuple[tuple[QImage, str], ...]:
+        """Left out where they would leave no room for the walk."""
+        return self.eyes if self.width() - px(210) - len(self.eyes) * px(112) >= px(220) else ()
 
     @property
     def _far(self) -> float:
@@ -326,8 +331,8 @@ class WalkStrip(QWidget):
                 f"{carries_mm(detail.mm) / 1000:.1f}\u202fm",
             )
             y += px(18)
-        for n, (image, words) in enumerate(self.eyes):
-            box = QRectF(self.width() - (len(self.eyes) - n) * px(112), px(10), px(102), px(78))
+        for n, (image, words) in enumerate(self._eyes_shown):
+            box = QRectF(self.width() - (len(self._eyes_shown) - n) * px(112), px(10), px(102), px(78))
             painter.drawImage(box, image)
             painter.setPen(QColor(c.soft))
             painter.setFont(lettering(12))
