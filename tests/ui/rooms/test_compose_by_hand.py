@@ -298,6 +298,21 @@ def test_what_a_way_of_working_lacks_is_said(qtbot, window, commission_id):
         assert page.mode.name == "size and crop" and window.message.text
 
 
+@pytest.mark.parametrize("name", ["place", "sides and frame", "on the wall", "variants", "proof"])
+def test_what_a_way_of_working_needs_can_be_taken_back_under_it(qtbot, two, wait_idle, name):
+    """The size and all that came after it are undone while the table shows it."""
+    window, page = two, two.current
+    photo = now(window).intake.photos[0]
+    ring = Ring(((20.0, 20.0), (300.0, 20.0), (300.0, 300.0), (20.0, 300.0)), "ssss")
+    size = (photo.width_px, photo.height_px)
+    do_part(two.desk, two.commission_id, "placed", "compose", lambda c: add_piece(c, "Pip", photo.id, (ring,), size))
+    page.work_on(name)
+    assert page.mode.name == name
+    while now(window).compose.sized:
+        keys(qtbot, window, UNDO)
+    assert page.mode.name == "size and crop" and "Something went wrong" not in window.message.text
+
+
 def test_a_photograph_taken_away_takes_its_sitter_with_it(qtbot, placed, wait_idle):
     c = now(placed)
     gone = take_photo_away(c, c.compose.pieces[0].photo_id)

@@ -95,6 +95,9 @@ class ComposePage(RoomPage):
         self.work_on("place")
 
     def refresh(self) -> None:
+        if self.mode.why_not():  # what it needs was taken back meanwhile
+            self.mode.left()
+            self.mode = self.sizing
         sheets = self.mode.refresh()
         self._stack.setCurrentWidget(self.mode.widget)
         self.picture = self.mode.picture
