@@ -2,6 +2,8 @@
 
 import io
 import os
+import shutil
+import time
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -133,10 +135,27 @@ def window(qtbot, desk, fonts, workers):
     window.end()
 
 
+@pytest.fixture(scope="session")
+def demo_as_built(tmp_path_factory) -> Path:
+    """The demo, built once for all workers: the first builds it, the others wait for it."""
+    shared = tmp_path_factory.getbasetemp()
+    shared = shared.parent if "PYTEST_XDIST_WORKER" in os.environ else shared
+    folder, done = shared / "demo as built", shared / "demo is built"
+    try:
+        folder.mkdir()
+    except FileExistsError:
+        while not done.exists():
+            time.sleep(0.2)
+    else:
+        build_demo(folder / "studio", NOON)
+        done.touch()
+    return folder / "studio"
+
+
 @pytest.fixture(scope="module")
-def demo_store(tmp_path_factory):
+def demo_store(demo_as_built, tmp_path_factory):
     folder = tmp_path_factory.mktemp("demo") / "studio"
-    build_demo(folder, NOON)
+    shutil.copytree(demo_as_built, folder)
     store = Store(folder, NOON.date())
     yield store
     store.close()

@@ -111,6 +111,10 @@ def test_holes_are_lines_of_their_own():
     mask[20:180, 20:180] = 1
     mask[80:120, 80:120] = 0
     rings = traced(mask, 1.0)
+    assert [len(r) > 3 for r in rings] == [True, True] and max(x for x, _ in rings[0]) > 170, "the largest comes first"
+    speck = np.zeros((300, 300), np.uint8)
+    speck[5:20, 5:20] = speck[100:250, 100:250] = 1
+    assert min(x for x, _ in traced(speck, 1.0)[0]) > 90
     assert len(rings) == 2 and hands.iou(filled(rings, 200, 200), mask) > 0.99
 
 

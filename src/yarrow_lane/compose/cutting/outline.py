@@ -72,14 +72,15 @@ def filled(rings: Sequence[Sequence[Point] | Points], width: int, height: int, s
 
 
 def traced(mask: NDArray[Any], tolerance_px: float, scale: float = 1.0, at: Point = (0.0, 0.0)) -> tuple[Polygon, ...]:
-    """The rings of a mask (H, W) 0 or 1, within `tolerance_px` of its smoothed border, in px of the photograph.
+    """The rings of a mask (H, W) 0 or 1, the largest first, within `tolerance_px` of its smoothed border, in px of the photograph.
 
     The mask shows the part of the photograph from `at` on at `scale`; `tolerance_px` is in px of the mask. A line that would cross
     itself is drawn coarser; specks smaller than three tolerances across are no piece and no hole.
     """
     found = []
-    for border in _borders(mask, 0.6 * tolerance_px):
-        if abs(cv2.contourArea(border.astype(np.float32))) < (3 * tolerance_px) ** 2:
+    borders = [(abs(cv2.contourArea(b.astype(np.float32))), b) for b in _borders(mask, 0.6 * tolerance_px)]
+    for area, border in sorted(borders, key=lambda b: -b[0]):
+        if area < (3 * tolerance_px) ** 2:
             continue
         for times in (1.0, 2.0, 4.0):
             points = _fewest(border, tolerance_px * times)
