@@ -1,11 +1,13 @@
 """Placing sitters on the canvas: every step from one composition to the next."""
 
+import itertools
 from collections.abc import Callable
 from dataclasses import replace
 
 from yarrow_lane.compose.composition import Compose, ComposeTrouble
 from yarrow_lane.compose.pieces import MOST_PIECES, Piece, PieceTrouble, Ring, bounds_mm, foot, moved, scaled, sides_cut
-from yarrow_lane.compose.scale import Scales, one_scale
+from yarrow_lane.compose.scale import Scales, Tie, one_scale, solve
+from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Point, Rect, polygon_bounds
 
 _SHARE_OF_CANVAS = 0.7  # of the smaller side that a sitter newly placed takes: our choice
@@ -125,6 +127,17 @@ def _to_edges(piece: Piece, photo_size: Point, canvas: Rect) -> Point:
     across = 0.0 if move["left"] and move["right"] else move["right"] - move["left"]
     down = 0.0 if move["top"] and move["bottom"] else move["bottom"] - move["top"]
     return across, down
+
+
+@kept(64)
+def scales_of(compose: Compose) -> Scales:
+    """What is known of every sitter's scale. Those cut from one photograph stand at about one distance from its camera.
+
+    Raises `ScaleTrouble` for a length of nothing.
+    """
+    pairs = itertools.combinations(compose.pieces, 2)
+    ties = [Tie(p.id, q.id) for p, q in pairs if p.photo_id == q.photo_id]
+    return solve(compose.known, {p.id: p.name for p in compose.pieces}, ties)
 
 
 def all_at_one_scale(compose: Compose, scales: Scales) -> Compose:

@@ -1,6 +1,7 @@
 """One scale for all, against SciPy's least squares and against what is true of made groups."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -8,7 +9,7 @@ from scipy.optimize import least_squares
 
 from tests.rooms.compose.making import THREE
 from yarrow_lane.compose.known import PUPILS_DOUBT_MM, PUPILS_MM, Known
-from yarrow_lane.compose.placing import all_at_one_scale, at_share
+from yarrow_lane.compose.placing import all_at_one_scale, at_share, scales_of
 from yarrow_lane.compose.scale import ScaleTrouble, Tie, far_words, one_scale, share_words, solve
 from yarrow_lane.demo.sitter_files import sitter_file
 
@@ -113,6 +114,16 @@ def test_what_says_nothing_of_scale_is_said():
     assert solve([], {}).share(1, 1.0) is None
     tied = solve([Known(1, "eyes", (0, 0), (60, 0), 60, 2)], {}, [Tie(1, 2), Tie(2, 3)])
     assert set(tied.sigma) == {1, 2, 3} and tied.sigma[3] > tied.sigma[2] > tied.sigma[1]
+
+
+def test_sitters_of_one_photograph_share_what_is_known_of_one():
+    known = (Known(1, "head", (0, 0), (200, 0), 200, 4),)
+    apart = scales_of(replace(THREE, known=known))
+    assert set(apart.sigma) == {1}
+    beside = replace(THREE, known=known, pieces=(THREE.pieces[0], replace(THREE.pieces[1], photo_id="p1"), THREE.pieces[2]))
+    found = scales_of(beside)
+    assert set(found.sigma) == {1, 2} and found.sigma[2] > found.sigma[1]
+    assert found.log_mm_per_px[2] == pytest.approx(found.log_mm_per_px[1])
 
 
 def test_distances_have_words():

@@ -14,9 +14,9 @@ from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.drawing.dragging import Dragging
 from yarrow_lane.compose.drawing.sprite import ONE
 from yarrow_lane.compose.pieces import Piece
-from yarrow_lane.compose.placing import change_piece
+from yarrow_lane.compose.placing import change_piece, scales_of
 from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.compose.scale import Scales, share_words, solve
+from yarrow_lane.compose.scale import share_words
 from yarrow_lane.lane.happening import ProofSent, of_kind
 from yarrow_lane.measure.colour.srgb import srgb8_from_linear
 from yarrow_lane.measure.words import begun
@@ -86,7 +86,7 @@ class PlaceMode(PlaceMarks):
     def refresh(self) -> Sheets:
         c, compose = self.page.commission, self.compose
         self.page.workroom.judging.evidence(tuple(p for p in c.intake.photos if p.id in {q.photo_id for q in compose.pieces}))
-        self.scales = self._solved(compose)
+        self.scales = scales_of(compose)
         self._show_picture(compose)
         self.view.tool = {
             "moves": self.tool, "marks a length": self.measuring, "picks a neutral": self.pointing, "sets the focus": self.pointing,
@@ -100,10 +100,6 @@ class PlaceMode(PlaceMarks):
         self.strip.setVisible(bool(compose.pieces) and self.widget.height() >= px(_ROOM_FOR_STRIP))
         self.strip.show_sitters(standings(compose, self.scales), self.chosen, self._small_faces(compose), self._strip_note())
         return place_sheets(self, found, self._act(found))
-
-    def _solved(self, compose: Compose) -> Scales:
-        names = {p.id: p.name for p in compose.pieces}
-        return solve(compose.known, names)
 
     def advice(self) -> tuple[Advice, ...]:
         """What could be better in the composition now."""

@@ -7,10 +7,10 @@ from PySide6.QtGui import QKeyEvent
 
 from yarrow_lane.compose.changes import changes
 from yarrow_lane.compose.composition import ComposeTrouble
+from yarrow_lane.compose.placing import scales_of
 from yarrow_lane.compose.proof_words import proof_facts, proof_letter
 from yarrow_lane.compose.proofs import PROOFS, Proof, Proofs, answer_to
 from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.compose.scale import solve
 from yarrow_lane.compose.standing import CHANGED, UNANSWERED, asked_of_client
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.documents.proof_page import PICTURE_PX_MM, Layout, ProofPage, as_pdf, as_picture, as_png, lay_out
@@ -69,7 +69,7 @@ class ProofMode(Mode):
         """The page of the composition as it is now."""
         page = self.page
         c, compose = page.commission, page.commission.compose
-        scales = solve(compose.known, {p.id: p.name for p in compose.pieces})
+        scales = scales_of(compose)
         day = day_text(page.workroom.now.date())
         below = f"Proof {self.number} of {day}, for {c.brief.client}, by {page.studio.painter}"
         facts = proof_facts(compose, c.proofs, c.brief, scales, page.studio.unit, self._last())

@@ -246,7 +246,7 @@ class WallMode(Mode):
             Hanging(
                 hex_of(self.wall.colour), (compose.width_mm, compose.height_mm), (size.width_mm, size.height_mm),
                 (size.from_left, sides.bar_mm), hex_of(sides.bar_colour), framed, hangs.middle_mm, picture,
-                (self.wall.furniture.name, self.wall.furniture.width_mm, self.wall.furniture.height_mm), words, tuple(others), (),
+                (self.wall.furniture.name, self.wall.furniture.width_mm, self.wall.furniture.height_mm), words, tuple(others),
             )
         )  # fmt: skip
 

@@ -32,7 +32,6 @@ class Hanging:
     furniture: tuple[str, float, float]
     words: str
     others: tuple[tuple[float, float, str], ...]
-    measures: tuple[tuple[str, str], ...]
 
 
 class WallView(QWidget):
