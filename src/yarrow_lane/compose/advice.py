@@ -79,6 +79,11 @@ class Advice:
     room: Rect | None = None
 
     @property
+    def is_trifle(self) -> bool:
+        """A move nobody would make: under 5 mm, our choice."""
+        return self.can_be_done and self.factor == 1.0 and max(abs(self.across_mm), abs(self.down_mm)) < 5.0
+
+    @property
     def can_be_done(self) -> bool:
         return (self.across_mm, self.down_mm, self.factor) != (0.0, 0.0, 1.0)
 
@@ -130,7 +135,7 @@ def advice(compose: Compose, found: Sequence[Face], unit: Unit) -> tuple[Advice,
         said += [*_cuts(compose, face, unit), *_gaze(compose, face, unit), *_head(compose, face, unit)]
         said += [*_touches(compose, face, unit), *_share(compose, face)]
     said += _balance(compose, found, unit)
-    return tuple(a for a in said if a.name not in compose.meant)
+    return tuple(a for a in said if a.name not in compose.meant and not a.is_trifle)
 
 
 def _who(face: Face) -> str:

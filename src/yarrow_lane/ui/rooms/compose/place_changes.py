@@ -56,6 +56,14 @@ class PlaceChanges(Mode):
         sizes: dict[str, Point] = {p.id: (p.width_px, p.height_px) for p in self.page.commission.intake.photos}
         return self.proposed(begun(wanted.words.rpartition(": ")[2]), done(self.compose, wanted, sizes))
 
+    def is_open(self, wanted: Advice) -> bool:
+        """Whether its move may be proposed: it changes something, and nothing is drawn or painted from the composition yet."""
+        c = self.page.commission
+        if not wanted.can_be_done or c.transfer.drawn or c.easel.finished:
+            return False
+        sizes: dict[str, Point] = {p.id: (p.width_px, p.height_px) for p in c.intake.photos}
+        return done(self.compose, wanted, sizes) != self.compose
+
     def refuse(self, wanted: Advice) -> Meaning:
         return self.proposed("Meant so", refused(self.compose, wanted))
 

@@ -114,7 +114,7 @@ class PlaceMode(PlaceMarks):
         return ", ".join(said) + ". Alt only changes who stands before whom."
 
     def _act(self, found: tuple[Advice, ...]) -> NextAct | None:
-        doable = next((a for a in found if a.can_be_done), None)
+        doable = next((a for a in found if self.is_open(a)), None)
         if self.asking is not None:
             return NextAct("Write how long it is in life", "in mm, on the bench", self._to_length)
         if doable is not None:
