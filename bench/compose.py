@@ -14,15 +14,16 @@ from bench.figures import figure
 from yarrow_lane.compose.changes import changes
 from yarrow_lane.compose.composition import Compose, Framed
 from yarrow_lane.compose.cutting.cut import Cut, whole_mask
+from yarrow_lane.compose.cutting.cut_out import CutOut
 from yarrow_lane.compose.cutting.outline import filled, traced
-from yarrow_lane.compose.cutting.soft import CutOut, softened
+from yarrow_lane.compose.cutting.soft import softened
 from yarrow_lane.compose.drawing.dragging import Dragging
 from yarrow_lane.compose.drawing.layers import Tile
+from yarrow_lane.compose.drawing.render import render
 from yarrow_lane.compose.drawing.sprite import Sprite
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.known import Known
 from yarrow_lane.compose.pieces import Move, Piece, Ring, moved, scaled, turned
-from yarrow_lane.compose.reference import render
 from yarrow_lane.compose.scale import solve
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.measure.colour.cielab import lab_from_linear

@@ -96,6 +96,7 @@ def _wells(c: Commission, before: Compose, same_photo: bool, changes: list[str])
         at = _moved(before, c.compose, well.at_mm) if same_photo and well.at_mm is not None else None
         if at is not None and not c.compose.canvas.holds(at):
             at = None
+        if same_photo and well.at_mm is not None and at is None:
             off.append(c.palette.name_of(well))
         moved.append(replace(well, at_mm=at))
     if not same_photo:
@@ -118,7 +119,7 @@ def _regions(c: Commission, before: Compose, same_photo: bool, changes: list[str
     kept: list[Region] = []
     off: list[str] = []
     for region in regions:
-        outline = _carried(region, before, c.compose) or ()
+        outline = _carried(region, before, c.compose)
         if len(outline) >= 3 and polygon_area(outline) >= _LEAST_MM2:
             kept.append(replace(region, outline=outline))
         else:

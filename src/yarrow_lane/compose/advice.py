@@ -6,7 +6,7 @@ Thresholds are our choice unless another source is named; what is common practic
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -31,7 +31,8 @@ EARS = 1.5  # eye-to-chin lengths above the eyes: what stands higher is an ear, 
 PAST_MM = 1.0  # a move goes a little further than to the edge of what is good
 JOINT = 0.35  # of the head's length: a cut so near the chin is a cut at the neck
 
-Where = Literal["head room", "eye line", "gaze", "share", "touch", "cut nose", "cut joint", "cut open", "balance"]
+Where = Literal["cut nose", "cut joint", "gaze", "head room", "eye line", "touch", "share", "balance"]
+GRAVEST_FIRST = get_args(Where)  # our choice: what the edge cuts off first, taste last
 
 
 @dataclass(frozen=True)
@@ -135,6 +136,7 @@ def advice(compose: Compose, found: Sequence[Face], unit: Unit) -> tuple[Advice,
         said += [*_cuts(compose, face, unit), *_gaze(compose, face, unit), *_head(compose, face, unit)]
         said += [*_touches(compose, face, unit), *_share(compose, face)]
     said += _balance(compose, found, unit)
+    said.sort(key=lambda a: GRAVEST_FIRST.index(a.kind))
     return tuple(a for a in said if a.name not in compose.meant and not a.is_trifle)
 
 
@@ -270,7 +272,7 @@ def _factor_for(compose: Compose, rings: Sequence[Polygon], wanted: float) -> fl
 
 
 def _balance(compose: Compose, found: Sequence[Face], unit: Unit) -> list[Advice]:
-    """Several sitters whose weight lies to one side with nothing to answer it."""
+    """One sitter whose weight lies to one side, with no look the other way to answer it."""
     drawn = [f for f in found if f.outline]
     if len(drawn) != 1 or abs(drawn[0].look) > LOOKS_ASIDE:
         return []

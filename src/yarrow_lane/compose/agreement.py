@@ -1,6 +1,5 @@
 """Bringing one photograph's colour and light into agreement with another's: what is measured, proposed, and cannot be mended."""
 
-import math
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -8,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.compose.drawing.colour_move import gains, linear_from_lab, warm_and_pink
-from yarrow_lane.compose.pieces import Move
+from yarrow_lane.compose.pieces import Move, Piece
 from yarrow_lane.intake.light import Light, apart
 from yarrow_lane.measure.colour.cielab import XYZ_FROM_LINEAR, lab_from_linear
 from yarrow_lane.measure.trouble import Trouble
@@ -124,21 +123,29 @@ def lost_words(name: str, here: Seen) -> str:
     return "; ".join(words)
 
 
-def hours_between(lead: float, other: float) -> float:
-    """Clock hours between two directions of light, degrees clockwise from twelve."""
-    return apart(lead, other) / 30
+def light_on(piece: Piece, light: Light) -> float | None:
+    """Where the light on a placed sitter comes from, degrees clockwise from twelve on the canvas: mirrored and turned with it.
+
+    None while its photograph does not tell.
+    """
+    if light.degrees is None:
+        return None
+    return ((-light.degrees if piece.mirrored else light.degrees) + piece.turn_deg) % 360
 
 
-def light_words(name: str, other: Light, lead_name: str, lead: Light, mirrored: bool = False) -> str:
-    """How a sitter's light agrees with the lead's, and whether a mirror would help; empty where it agrees or is not known."""
-    if lead.degrees is None or other.degrees is None:
+def light_words(piece: Piece, light: Light, lead: Piece, lead_light: Light) -> str:
+    """How a sitter's light agrees with the lead's, as both are placed, and whether a mirror would help.
+
+    Empty where it agrees or is not known.
+    """
+    own, there = light_on(piece, light), light_on(lead, lead_light)
+    if own is None or there is None:
         return ""
-    own = (-other.degrees) % 360 if mirrored else other.degrees
-    hours = hours_between(lead.degrees, own)
+    hours = apart(there, own) / 30
     if hours < _HOURS_SAID:
         return ""
-    turned = hours_between(lead.degrees, (-own) % 360)
-    words = f"{name}'s light stands {hours:.0f} hours from {lead_name}'s on the clock: paint cannot move it"
-    if turned < hours / 2 and not math.isclose(turned, hours):
-        words += f". Mirrored it would be {turned:.0f}, but a mirrored face is another face"
+    flipped = apart(there, -own) / 30
+    words = f"{piece.name}'s light stands {hours:.0f} hours from {lead.name}'s on the clock: paint cannot move it"
+    if flipped < hours / 2:
+        words += f". Mirrored it would be {flipped:.0f}, but a mirrored face is another face"
     return words

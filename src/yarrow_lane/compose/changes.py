@@ -4,7 +4,7 @@ Values are compared, not pictures. Only equal compositions have nothing to say.
 """
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -14,9 +14,9 @@ from yarrow_lane.compose.cutting.outline import filled
 from yarrow_lane.compose.drawing.colour_move import linear_from_lab, moved_light, warm_and_pink
 from yarrow_lane.compose.ground import Ground, Lab
 from yarrow_lane.compose.pieces import Move, Piece
+from yarrow_lane.compose.proofs import as_approved
 from yarrow_lane.compose.seen_from import smallest_mm
 from yarrow_lane.compose.sides import Sides, frame_words
-from yarrow_lane.compose.wall import Wall
 from yarrow_lane.measure.colour.cielab import lab_from_linear
 from yarrow_lane.measure.kept import kept
 
@@ -31,15 +31,6 @@ class Change:
 
     words: str
     seen: bool
-
-
-def as_approved(compose: Compose) -> Compose:
-    """The composition without what the client does not see in it."""
-    nameless = tuple(replace(p, far=1.0, sitter_id=0) for p in compose.pieces)
-    return replace(
-        compose, format_name="", pieces=nameless, next_piece=1, known=(), focus=None, wall=Wall(), meant=(),
-        background=compose.behind,
-    )  # fmt: skip
 
 
 @kept(64)

@@ -1,6 +1,7 @@
 """A piece: a sitter cut out of a photograph, laid on the canvas. Outline in photograph px, place in canvas mm."""
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -119,6 +120,11 @@ def foot(piece: Piece) -> Point:
     """The middle of its lower edge, canvas mm: what stands on something goes on standing there when it is scaled."""
     box = bounds_mm(piece)
     return box.centre[0], box.bottom
+
+
+def largest(pieces: Iterable[Piece]) -> Piece | None:
+    """The one that takes up most room on the canvas, by its box; None of none."""
+    return max(pieces, key=lambda p: bounds_mm(p).width * bounds_mm(p).height, default=None)
 
 
 def moved(piece: Piece, dx_mm: float, dy_mm: float) -> Piece:

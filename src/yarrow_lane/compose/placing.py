@@ -83,7 +83,7 @@ def in_order(compose: Compose, piece_id: int, place: int) -> Compose:
 
 
 def snapped(compose: Compose, piece_id: int, photo_size: Point) -> Compose:
-    """A sitter that its own photograph cuts off is moved so that the cut lies on the canvas's edge, where that is near enough.
+    """A sitter that its own photograph cuts off is moved so that the cut lies on the canvas's edge.
 
     One side a direction: cut off left and right it is left where it is.
     """

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from yarrow_lane.compose.composition import Compose, ComposeTrouble
+from yarrow_lane.compose.wall import Wall
 from yarrow_lane.lane.happening import Happening, ProofAnswered, of_kind
 from yarrow_lane.lane.part import Part
 from yarrow_lane.measure.words import one_line
@@ -95,3 +96,12 @@ def approved_proof(proofs: Proofs, log: Sequence[Happening]) -> Proof | None:
         if answer is not None and answer.approved:
             return proof
     return None
+
+
+def as_approved(compose: Compose) -> Compose:
+    """The composition without what the client does not see in it."""
+    nameless = tuple(replace(p, far=1.0, sitter_id=0) for p in compose.pieces)
+    return replace(
+        compose, format_name="", pieces=nameless, next_piece=1, known=(), focus=None, wall=Wall(), meant=(),
+        background=compose.behind,
+    )  # fmt: skip

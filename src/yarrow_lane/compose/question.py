@@ -5,12 +5,14 @@ from pathlib import Path
 
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.cutting.cut import Cut, Found, Stroke
+from yarrow_lane.compose.cutting.cut_out import Care, CutOut
 from yarrow_lane.compose.cutting.evidence import Drawn
 from yarrow_lane.compose.cutting.outline import outlined
-from yarrow_lane.compose.cutting.soft import Care, CutOut, cut_out
+from yarrow_lane.compose.cutting.soft import cut_out
+from yarrow_lane.compose.drawing.render import render
 from yarrow_lane.compose.drawing.sprite import Sprite
 from yarrow_lane.compose.pieces import Piece, Ring
-from yarrow_lane.compose.reference import render
+from yarrow_lane.compose.reference import cut_key
 from yarrow_lane.intake.opening import open_whole
 from yarrow_lane.measure.plane import Polygon, Rect
 from yarrow_lane.measure.progress import SILENT, Progress
@@ -49,11 +51,6 @@ class _Files:
         while len(_sprites) > 1 and sum(s.bytes for s in _sprites.values()) > _MOST_SPRITES_BYTES:
             _sprites.popitem(last=False)
         return _sprites[whole]
-
-
-def cut_key(piece: Piece, scale: float) -> tuple[object, ...]:
-    """What a cut-out is made from."""
-    return piece.photo_id, piece.outline, scale
 
 
 def render_files(

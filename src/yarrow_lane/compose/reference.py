@@ -1,53 +1,18 @@
-"""The one reference picture: what the canvas is to show, at any scale. All later rooms see only this."""
+"""The one reference picture by name: what it is made of, what counts as another one, and at what scales it is asked for."""
 
 import hashlib
 from collections.abc import Sequence
 from dataclasses import replace
-from typing import Protocol
 
-import numpy as np
-
-from yarrow_lane.compose.composition import Compose, ComposeTrouble, to_photo
-from yarrow_lane.compose.cutting.soft import CutOut
-from yarrow_lane.compose.drawing.backdrop import Backdrop
-from yarrow_lane.compose.drawing.layers import Tile, codes, lay_piece
-from yarrow_lane.compose.drawing.sprite import ONE, Sprite
+from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.pieces import Move, Piece, Ring
 from yarrow_lane.compose.places import BEHIND, photo_px_per_mm
-from yarrow_lane.compose.recolour import recolour
 from yarrow_lane.measure.kept import kept
-from yarrow_lane.measure.plane import Rect
-from yarrow_lane.measure.progress import SILENT, Progress
-from yarrow_lane.measure.raster import Picture, piece
 
 VERSION = 1  # raise it when the same composition renders to other pixels
 FINEST_PX_PER_MM = 6.0  # of canvas: our choice, a 0.5 mm stroke needs two pixels; an edge worked out finer is not painted
 _SMALL_PX, _SCREEN_PX = 400, 1200  # our choice: a cut-out's longer side for thumbnails, and for all that is only looked at
-_ROWS = 256
-
-
-class Sources(Protocol):
-    """Where photographs and cut-outs come from."""
-
-    def photo(self, photo_id: str) -> Picture:
-        """The upright photograph, (H, W, 3)."""
-
-    def sprite(self, piece: Piece, scale: float) -> Sprite:
-        """The piece cut out at the scale that `cut_scale` names."""
-
-
-class Held:
-    """Photographs and cut-outs at hand, by photograph and by piece."""
-
-    def __init__(self, photos: dict[str, Picture], cuts: dict[int, CutOut]) -> None:
-        self._photos, self._cuts = photos, cuts
-
-    def photo(self, photo_id: str) -> Picture:
-        return self._photos[photo_id]
-
-    def sprite(self, piece: Piece, scale: float) -> Sprite:
-        return Sprite(self._cuts[piece.id], piece.move)
 
 
 def screen_scale(piece: Piece) -> float:
@@ -76,6 +41,11 @@ def cut_scale(piece: Piece, px_per_mm: float) -> float:
         if needed <= scale * 1.05:
             return scale
     return max(looked_at, _fine_scale(piece))
+
+
+def cut_key(piece: Piece, scale: float) -> tuple[object, ...]:
+    """What a cut-out is made from."""
+    return piece.photo_id, piece.outline, scale
 
 
 def outline_key(outline: Sequence[Ring]) -> str:
@@ -111,37 +81,6 @@ def _ground_seen(ground: Ground) -> Ground:
             return replace(ground, colours=(ground.colours[0],) * 2, degrees=0.0, blur_mm=0.0, move=Move())
         case "gradient":
             return replace(ground, blur_mm=0.0, move=Move())
-
-
-def render(compose: Compose, sources: Sources, area_mm: Rect, px_per_mm: float, progress: Progress = SILENT) -> Picture:
-    """The part `area_mm` of the canvas at `px_per_mm`, (H, W, 3) sRGB, laid together in linear light.
-
-    The size is rounded to whole pixels. Raises `ComposeTrouble` without anything laid or for an area of no size, `Cancelled` when
-    it is no longer wanted.
-    """
-    if not compose.framed:
-        raise ComposeTrouble("There is no reference", "no crop is laid", "choose the size and lay the crop at Compose first")
-    if area_mm.width <= 0 or area_mm.height <= 0:
-        raise ComposeTrouble("Nothing was shown", "the area has no size")
-    width, height = (max(1, round(side * px_per_mm)) for side in (area_mm.width, area_mm.height))
-    if compose.background is not None and not (compose.pieces or compose.recoloured) and compose.ground == Ground():
-        left, top = to_photo(compose, (area_mm.x, area_mm.y))
-        right, bottom = to_photo(compose, (area_mm.right, area_mm.bottom))
-        picture = sources.photo(compose.background.photo_id)
-        return piece(picture, Rect(left, top, right - left, bottom - top), width, height, progress)
-    laid = compose.behind
-    backdrop = Backdrop(compose, sources.photo(laid.photo_id) if laid is not None else None)
-    sprites = [(p, sources.sprite(p, cut_scale(p, px_per_mm))) for p in compose.pieces]
-    out = np.empty((height, width, 3), np.uint8)
-    for row in range(0, height, _ROWS):
-        progress.at(row / height)
-        tile = Tile(area_mm.x * px_per_mm, area_mm.y * px_per_mm + row, width, min(_ROWS, height - row), px_per_mm)
-        ground = backdrop.tile(tile)
-        for each, sprite in sprites:
-            lay_piece(ground, each, sprite, tile)
-        recolour(ground, compose.recoloured, tile.left, tile.top, px_per_mm, ONE)
-        out[row : row + tile.height] = codes(ground)
-    return out
 
 
 def working_px_per_mm(compose: Compose, longer_px: int) -> float:

@@ -145,7 +145,7 @@ def one_scale(scales: Scales, now: dict[int, float], far: dict[int, float]) -> t
 
 
 def share_words(share: float, sigma: float) -> str:
-    """ "0.82 of life, ± 5 %"; life size is said as such where the doubt does not reach beyond it."""
+    """The share of life with its doubt: "0.82 of life, ± 5 %"."""
     return f"{share:.2f} of life, ±\u202f{max(1, round(100 * sigma / share))}\u202f%"
 
 

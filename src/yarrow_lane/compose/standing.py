@@ -2,17 +2,23 @@
 
 from collections.abc import Mapping, Sequence
 from types import MappingProxyType
+from typing import TYPE_CHECKING
 
-from yarrow_lane.compose.changes import as_approved, changes
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.detail import DETAIL_POOR_PX_MM, thinnest
-from yarrow_lane.compose.proofs import Proofs, answer_to
+from yarrow_lane.compose.proofs import Proofs, answer_to, as_approved
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Intake, Photo
 from yarrow_lane.lane.happening import Happening, ProofSent, of_kind
 from yarrow_lane.lane.standing import Act, Standing
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.lengths import Unit, size_text
+
+if TYPE_CHECKING:
+    from yarrow_lane.compose import changes
+else:
+    changes = late("yarrow_lane.compose.changes")
 
 
 def lie_word(width_mm: float, height_mm: float) -> str:
@@ -93,4 +99,4 @@ def asked_of_client(compose: Compose, proofs: Proofs, log: Sequence[Happening]) 
 
 def seen_since(shown: Compose, now: Compose) -> bool:
     """Whether anything changed that the client would see."""
-    return as_approved(shown) != as_approved(now) and any(c.seen for c in changes(shown, now))
+    return as_approved(shown) != as_approved(now) and any(c.seen for c in changes.changes(shown, now))

@@ -9,10 +9,9 @@ from pathlib import Path
 
 import numpy as np
 
-from yarrow_lane.compose.cutting.soft import Care, CutOut
+from yarrow_lane.compose.cutting.cut_out import Care, CutOut
 from yarrow_lane.compose.pieces import Piece
-from yarrow_lane.compose.question import cut_key
-from yarrow_lane.compose.reference import cut_scale, outline_key
+from yarrow_lane.compose.reference import cut_key, cut_scale, outline_key
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.store.cache import Cache

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtGui import QImage
 
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.compose.cutting.soft import Care
+from yarrow_lane.compose.cutting.cut_out import Care
 from yarrow_lane.compose.reference import photographs_of, reference_key, working_px_per_mm
 from yarrow_lane.desk.cut_outs import CutOuts
 from yarrow_lane.desk.derived import Derived, Key, Making

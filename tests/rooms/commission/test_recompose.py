@@ -13,6 +13,7 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import recompose, recount, resequence
 from yarrow_lane.commission.standing import passes_in, stand
 from yarrow_lane.compose.composition import Compose, Framed, frame, set_size, to_photo, turn
+from yarrow_lane.compose.pieces import Piece, Ring
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped, Printed
 from yarrow_lane.layers.regions import choose_school
@@ -140,6 +141,17 @@ def test_the_list_says_exactly_what_changed():
     ]
     assert "2 wells: colour and mix are kept, their places lie on another photograph." in other.changes
     assert other.commission.layers.regions == () and [w.at_mm for w in other.commission.palette.wells] == [None] * 3
+
+
+def test_a_sitter_taken_off_leaves_its_wells_without_a_place_and_says_so():
+    c = under_way()
+    lying = Ring(((1000.0, 1000.0), (2000.0, 1000.0), (2000.0, 2000.0), (1000.0, 2000.0)))
+    piece = Piece(1, "Moss", "p2", (lying,), (1500.0, 1500.0), (100.0, 100.0), 0.02)
+    c = replace(c, compose=replace(c.compose, pieces=(piece,), next_piece=2))
+    found = recompose(c, replace(c.compose, pieces=()))
+    assert "Off the canvas, colour and mix kept: coat." in found.changes
+    assert "1 well stays at the same place of the photograph." in found.changes
+    assert [w.at_mm for w in found.commission.palette.wells] == [None, (20.0, 290.0), None]
 
 
 def test_a_fresh_commission_has_nothing_to_say():

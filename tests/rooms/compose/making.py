@@ -4,9 +4,9 @@ import numpy as np
 
 from yarrow_lane.compose.composition import Compose, Framed
 from yarrow_lane.compose.cutting.soft import cut_out
+from yarrow_lane.compose.drawing.render import Held
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.pieces import Piece, Ring
-from yarrow_lane.compose.reference import Held
 from yarrow_lane.measure.plane import Rect
 
 SIZE = (800, 600)

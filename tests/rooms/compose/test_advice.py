@@ -64,6 +64,14 @@ def test_the_numbers_are_those_of_the_canvas():
     assert aside.room == Rect(280, pytest.approx(190), 120, 20)
 
 
+def test_what_the_edge_cuts_off_comes_before_taste():
+    """Of two sitters the second is cut at the nose: that is said first."""
+    other = replace(HEAD, id=2, name="Pip", at_mm=(390, 235))
+    near = replace(HEAD, at_mm=(132, 235))
+    said = advice(replace(GOOD, pieces=(near, other)), faces(replace(GOOD, pieces=(near, other)), (looking(60),)), "cm")
+    assert [(a.kind, a.piece_id) for a in said] == [("cut nose", 2), ("touch", 1)]
+
+
 def test_ears_are_no_head():
     """A rabbit's ears reach high above its eyes: the eye line says nothing then."""
     ears = replace(HEAD, outline=(oval(400, 320, 120, 420, 24),), at_mm=(200, 300))

@@ -9,12 +9,13 @@ import pytest
 from tests.rooms.compose.making import THREE, held
 from yarrow_lane.compose.composition import Compose, ComposeTrouble, set_size
 from yarrow_lane.compose.drawing.colour_move import linear_from_lab
+from yarrow_lane.compose.drawing.render import render
 from yarrow_lane.compose.formats import stock_formats
 from yarrow_lane.compose.pieces import Move, PieceTrouble
 from yarrow_lane.compose.proofs import Proofs, drop_variant, keep_variant, next_name, swap_variant
 from yarrow_lane.compose.rack import Rack, count, favourite_formats, like, of_composition, on_rack, put, words
 from yarrow_lane.compose.recolour import Recoloured, checked
-from yarrow_lane.compose.reference import reference_key, render
+from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.compose.room import RoomTrouble, colour_at, hung_in, on_photo, on_wall, outline_on_photo
 from yarrow_lane.compose.sides import Sides
 from yarrow_lane.compose.wall import RoomPhoto

@@ -7,7 +7,8 @@ import pytest
 import skimage.data
 
 from yarrow_lane.compose.composition import Compose, ComposeTrouble, Framed, to_canvas, to_photo
-from yarrow_lane.compose.reference import Held, photographs_of, reference_key, render, working_px_per_mm
+from yarrow_lane.compose.drawing.render import Held, render
+from yarrow_lane.compose.reference import photographs_of, reference_key, working_px_per_mm
 from yarrow_lane.measure.plane import Rect
 
 PICTURE = skimage.data.astronaut()

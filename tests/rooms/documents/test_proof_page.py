@@ -8,14 +8,14 @@ import pytest
 from PIL import Image
 
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.compose.cutting.soft import CutOut
+from yarrow_lane.compose.cutting.cut_out import CutOut
+from yarrow_lane.compose.drawing.render import Held, render
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.known import PUPILS_MM, Known
 from yarrow_lane.compose.pieces import Piece, Ring
 from yarrow_lane.compose.placing import at_share
 from yarrow_lane.compose.proof_words import proof_facts, proof_letter
 from yarrow_lane.compose.proofs import Proof, Proofs
-from yarrow_lane.compose.reference import Held, render
 from yarrow_lane.compose.scale import solve
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.documents.proof_page import ProofPage, as_pdf, as_png, lay_out

@@ -2,15 +2,14 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING
 
 import numpy as np
-from numpy.typing import NDArray
 
 from yarrow_lane.compose.cutting.alpha import Alpha, Colours, closed_form, projected
 from yarrow_lane.compose.cutting.band import EDGE, INSIDE, UNKNOWN, Trimap, trimap
 from yarrow_lane.compose.cutting.cut import CutTrouble
+from yarrow_lane.compose.cutting.cut_out import Care, CutOut
 from yarrow_lane.compose.pieces import Ring
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 from yarrow_lane.measure.late import late
@@ -23,18 +22,8 @@ if TYPE_CHECKING:
 else:
     cv2 = late("cv2")
 
-Care = Literal["quick", "careful"]
 _TILE = 384
 _MOST_BAND_PX = 2_000_000  # our choice: the band of a sitter of some 4,000 px; more is done quickly instead of carefully
-
-
-@dataclass(frozen=True)
-class CutOut:
-    """`rgba` (H, W, 4) sRGB codes, not multiplied, and alpha 0..255; it shows `box` of the photograph (its px) at `scale`."""
-
-    rgba: NDArray[np.uint8]
-    box: Rect
-    scale: float
 
 
 def cut_box(rings: Sequence[Ring], width_px: int, height_px: int) -> Rect:

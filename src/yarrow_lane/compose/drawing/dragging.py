@@ -13,9 +13,9 @@ from numpy.typing import NDArray
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.drawing.backdrop import Backdrop
 from yarrow_lane.compose.drawing.layers import Span, Tile, codes, lay, lay_piece, span_of, warped
+from yarrow_lane.compose.drawing.recolouring import Recolouring
 from yarrow_lane.compose.drawing.sprite import ONE, Layer, Sprite
 from yarrow_lane.compose.pieces import Piece, moved
-from yarrow_lane.compose.recolour import recolour
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.raster import Picture
 
@@ -33,7 +33,7 @@ class Under:
     def __init__(
         self, compose: Compose, piece_id: int, sprites: Callable[[Piece], Sprite], photo: Picture | None, tile: Tile
     ) -> None:  # fmt: skip
-        self._recoloured = compose.recoloured
+        self._recolouring = Recolouring(compose.recoloured, tile.px_per_mm)
         place = next(n for n, p in enumerate(compose.pieces) if p.id == piece_id)
         self.tile = tile
         self.below = Backdrop(compose, photo).tile(tile)
@@ -63,7 +63,7 @@ class Under:
             ground *= through[rows, columns]
             ground += light[rows, columns]
         tile = self.tile
-        recolour(ground, self._recoloured, tile.left + span.left, tile.top + span.top, tile.px_per_mm, ONE)
+        self._recolouring.do(ground, tile.left + span.left, tile.top + span.top)
         return codes(ground)
 
 
@@ -106,8 +106,8 @@ class Dragging:
 
     def become(self, piece: Piece) -> None:
         """The piece turned or scaled: the whole at half the size, enlarged."""
-        half = self._tile
-        coarse = Tile(half.left / 2, half.top / 2, -(-half.width // 2), -(-half.height // 2), half.px_per_mm / 2)
+        fine = self._tile
+        coarse = Tile(fine.left / 2, fine.top / 2, -(-fine.width // 2), -(-fine.height // 2), fine.px_per_mm / 2)
         if self._coarse is None:
             self._coarse = Under(self._compose, piece.id, self._sprites, self._photo, coarse)
         self.piece = piece
@@ -115,7 +115,7 @@ class Dragging:
         everything = Span(0, 0, coarse.width, coarse.height)
         layer = warped(piece, self._sprite, coarse, span) if not span.empty else np.zeros((0, 0, 4), np.uint16)
         small = self._coarse.painted(everything, layer, span)
-        cv2.resize(small, (half.width, half.height), dst=self.picture, interpolation=cv2.INTER_LINEAR)
+        cv2.resize(small, (fine.width, fine.height), dst=self.picture, interpolation=cv2.INTER_LINEAR)
 
 
 def _area(span: Span) -> int:

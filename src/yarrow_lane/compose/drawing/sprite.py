@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from yarrow_lane.compose.cutting.soft import CutOut
+from yarrow_lane.compose.cutting.cut_out import CutOut
 from yarrow_lane.compose.drawing.colour_move import moved_light
 from yarrow_lane.compose.pieces import Move
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8

@@ -7,8 +7,8 @@ from PySide6.QtGui import QImage
 
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.cutting.cut import Found
+from yarrow_lane.compose.cutting.cut_out import CutOut
 from yarrow_lane.compose.cutting.outline import filled
-from yarrow_lane.compose.cutting.soft import CutOut
 from yarrow_lane.compose.drawing.backdrop import Backdrop
 from yarrow_lane.compose.drawing.colour_move import linear_from_lab
 from yarrow_lane.compose.drawing.layers import Tile

@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QApplication
 
 from yarrow_lane.compose.cutting.coats import carried_coats, coat_along, usual_coats
 from yarrow_lane.compose.cutting.cut import CutTrouble, Found, Stroke, look_here, weak_share
+from yarrow_lane.compose.cutting.cut_out import CutOut
 from yarrow_lane.compose.cutting.first import TOO_UNSURE, first_loop
-from yarrow_lane.compose.cutting.soft import CutOut
 from yarrow_lane.compose.pieces import Coat, Piece
 from yarrow_lane.compose.placing import add_piece, change_piece
 from yarrow_lane.compose.reference import outline_key, screen_scale

@@ -140,7 +140,7 @@ class PlaceChanges(Mode):
         """The farther sitter a little cooler and flatter, the nearer one warmer: far is cool and of low contrast."""
         piece = self._wanted()
         warm, contrast = receded(piece.far)
-        return self.set_move(warm=round(piece.move.warm + warm, 1), contrast=round(piece.move.contrast * contrast, 2))
+        return self.set_move(warm=round(piece.move.warm + warm, 1), contrast=round(contrast, 2))
 
     def agree(self) -> Meaning:
         """White balance as the greyest parts would have it, half of it: a guess."""
@@ -155,8 +155,7 @@ class PlaceChanges(Mode):
     @property
     def lead(self) -> Piece | None:
         """The sitter all others agree with: the largest on the canvas that is not chosen."""
-        others = [p for p in self.compose.pieces if p.id != self.chosen]
-        return max(others, key=lambda p: pieces.bounds_mm(p).width * pieces.bounds_mm(p).height, default=None)
+        return pieces.largest(p for p in self.compose.pieces if p.id != self.chosen)
 
     def seen(self, piece: Piece) -> agreement.Seen | None:
         """What its pixels are like as photographed; None while it is being cut out."""

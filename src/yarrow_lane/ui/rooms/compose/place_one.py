@@ -97,7 +97,7 @@ def _colour_section(mode: "PlaceMode", piece: Piece) -> Section:
                 "A coat can pass for a cast: only white balance is guessed, at half strength. One neutral clicked in both is surer."
             )
         )
-    if abs(piece.far - 1) > 0.05:
+    if abs(piece.far - 1) > 0.05 and move.contrast == 1:  # once: pressed again it would be cooler and cooler
         how = "cooler, flatter" if piece.far > 1 else "warmer, more contrast"
         lines.append(Press(f"Let its distance show: {how}", mode.show_distance))
     if not move.plain:

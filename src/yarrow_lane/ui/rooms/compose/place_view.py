@@ -159,22 +159,18 @@ def _scale_section(mode: "PlaceMode") -> Section:
 def _light_lines(mode: "PlaceMode") -> list[Line]:
     c, compose = mode.page.commission, mode.compose
     evidence = mode.page.workroom.desk.evidence.of_all(c.intake.photos)
-    lead = max(compose.pieces, key=lambda p: pieces.bounds_mm(p).width * pieces.bounds_mm(p).height)
-    lead_light = evidence[lead.photo_id].light if lead.photo_id in evidence else None
+    lead = pieces.largest(compose.pieces)
+    lead_seen = evidence.get(lead.photo_id) if lead is not None else None
     lines: list[Line] = []
     for piece in compose.pieces:
         seen = evidence.get(piece.photo_id)
         if seen is None:
             continue
-        degrees = seen.light.degrees
-        if degrees is not None:
-            own = (-degrees) % 360 if piece.mirrored else degrees
-            hour = round(((own + piece.turn_deg) % 360) / 30 * 2) / 2 or 12
-            lines.append(Fact(f"{piece.name}'s light", f"{_hour(hour)} o'clock"))
-        else:
-            lines.append(Fact(f"{piece.name}'s light", "not readable"))
-        if piece is not lead and lead_light is not None and lead.photo_id != piece.photo_id:
-            words = agreement.light_words(piece.name, seen.light, lead.name, lead_light, piece.mirrored)
+        degrees = agreement.light_on(piece, seen.light)
+        words = f"{_hour(degrees)} o'clock" if degrees is not None else "not readable"
+        lines.append(Fact(f"{piece.name}'s light", words))
+        if lead is not None and lead_seen is not None and piece is not lead:
+            words = agreement.light_words(piece, seen.light, lead, lead_seen.light)
             if words:
                 lines.append(Note(words + ".", "wrong"))
     for piece in compose.pieces:
@@ -187,9 +183,10 @@ def _light_lines(mode: "PlaceMode") -> list[Line]:
     return lines
 
 
-def _hour(hour: float) -> str:
-    whole = int(hour)
-    return f"{whole or 12}{'½' if hour - whole else ''}"
+def _hour(degrees: float) -> str:
+    """On a clock, to half an hour."""
+    halves = round(degrees / 15) % 24
+    return f"{halves // 2 or 12}{'½' if halves % 2 else ''}"
 
 
 def _part_section(mode: "PlaceMode") -> Section:

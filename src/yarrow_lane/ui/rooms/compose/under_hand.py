@@ -10,8 +10,7 @@ from yarrow_lane.compose.drawing.dragging import Dragging
 from yarrow_lane.compose.drawing.layers import Tile
 from yarrow_lane.compose.drawing.sprite import Sprite
 from yarrow_lane.compose.pieces import Piece
-from yarrow_lane.compose.question import cut_key
-from yarrow_lane.compose.reference import screen_scale
+from yarrow_lane.compose.reference import cut_key, screen_scale
 from yarrow_lane.desk.cut_outs import CutOuts
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.ui.kit.levels import qimage
