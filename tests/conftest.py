@@ -147,8 +147,10 @@ def demo_as_built(tmp_path_factory) -> Path:
         while not done.exists():
             time.sleep(0.2)
     else:
-        build_demo(folder / "studio", NOON)
-        done.touch()
+        try:
+            build_demo(folder / "studio", NOON)
+        finally:
+            done.touch()  # the others do not wait for one that failed: they fail for want of it
     return folder / "studio"
 
 

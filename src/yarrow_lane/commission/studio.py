@@ -1,11 +1,10 @@
 """The studio: the painter's own settings and which commissions are on the shelf."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from yarrow_lane.calendar.week import Week
 from yarrow_lane.compose.rack import Rack
-from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.lane.part import Part, as_it_was
 from yarrow_lane.layers.drying import Climate
 from yarrow_lane.measure.lengths import Unit
 from yarrow_lane.measure.trouble import Trouble
@@ -30,12 +29,7 @@ class Studio:
     rack: Rack = Rack()
 
 
-def _rack(plain: Plain, _: Mapping[str, Plain]) -> Plain:
-    """Version 1 knows the rack; what was there before is as it was."""
-    return plain
-
-
-STUDIO_PART = Part("studio", Studio, "", (_rack,))
+STUDIO_PART = Part("studio", Studio, "", (as_it_was,))  # version 1 knows the rack
 
 
 def put_on_shelf(studio: Studio, commission_id: str) -> Studio:

@@ -9,7 +9,7 @@ from yarrow_lane.compose.pieces import Piece, PieceTrouble
 from yarrow_lane.compose.recolour import Recoloured
 from yarrow_lane.compose.sides import Sides
 from yarrow_lane.compose.wall import Wall
-from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.lane.part import Part, Plain, as_it_was
 from yarrow_lane.measure.lengths import length_text
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.trouble import Trouble
@@ -190,9 +190,5 @@ def _background(plain: Plain, _: Mapping[str, Plain]) -> Plain:
     return {**rest, "background": {"photo_id": plain["photo_id"], "crop": plain["crop"]} if framed else None}
 
 
-def _pieces(plain: Plain, _: Mapping[str, Plain]) -> Plain:
-    """Version 2 knows pieces, a ground, sides and the wall; what was there before is as it was."""
-    return plain
-
-
-COMPOSE = Part("compose", Compose, "Compose", (_background, _pieces))
+# Version 2 knows pieces, a ground, sides and the wall.
+COMPOSE = Part("compose", Compose, "Compose", (_background, as_it_was))

@@ -1,7 +1,7 @@
 """A piece: a sitter cut out of a photograph, laid on the canvas. Outline in photograph px, place in canvas mm."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -156,15 +156,16 @@ def mirrored(piece: Piece) -> Piece:
     return moved(flipped, middle[0] - now[0], middle[1] - now[1])
 
 
-def sides_cut(piece: Piece, photo_size: Point, near_px: float = 3.0) -> tuple[str, ...]:
-    """The edges of its own photograph that its outline runs along: "left", "top", "right", "bottom".
+def sides_cut(outline: Sequence[Ring], photo_size: Point, near_px: float = 3.0) -> tuple[str, ...]:
+    """The edges of its photograph that an outline runs along: "left", "top", "right", "bottom".
 
     There the sitter goes on but the photograph does not. An outline counts as along an edge where a stretch of at least a
     fiftieth of its size lies within `near_px` of it: our choice, a single hair that touches is no cut.
     """
-    size = max(piece.bounds.width, piece.bounds.height)
+    bounds = polygon_bounds(p for ring in outline for p in ring.points)
+    size = max(bounds.width, bounds.height)
     found: dict[str, float] = {}
-    for ring in piece.outline:
+    for ring in outline:
         for (x0, y0), (x1, y1) in zip(ring.points, (*ring.points[1:], ring.points[0]), strict=True):
             length = math.hypot(x1 - x0, y1 - y0)
             for side, far in (

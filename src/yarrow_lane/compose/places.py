@@ -1,14 +1,17 @@
 """What lies where: from canvas mm to the photograph that is seen there, and back."""
 
+import math
 from dataclasses import dataclass, replace
 
 from yarrow_lane.compose import pieces as placed
 from yarrow_lane.compose.composition import Compose, ComposeTrouble, Framed
 from yarrow_lane.compose.composition import to_canvas as crop_to_canvas
 from yarrow_lane.compose.composition import to_photo as crop_to_photo
+from yarrow_lane.compose.pieces import Piece
 from yarrow_lane.measure.plane import Point, Rect
 
 BEHIND = 0  # in place of a piece's id: the photograph behind
+_TWICE_MM = 2.0  # our choice: a soft edge hides less
 
 
 @dataclass(frozen=True)
@@ -56,6 +59,22 @@ def places_of_px(compose: Compose, photo_id: str, at_px: Point) -> tuple[tuple[i
         if at is not None and top is not None and top.piece_id == piece_id:
             found.append((piece_id, at))
     return tuple(found)
+
+
+def seen_twice(compose: Compose) -> tuple[Piece, ...]:
+    """Those cut from the photograph behind that no longer hide their own picture in it."""
+    if compose.behind is None or not compose.sized:
+        return ()
+    own = [p for p in compose.pieces if p.photo_id == compose.behind.photo_id]
+    return tuple(p for p in own if any(_shows_through(compose, p, at) for ring in p.outline for at in ring.points))
+
+
+def _shows_through(compose: Compose, piece: Piece, at_px: Point) -> bool:
+    """Whether that place of its outline is seen in the photograph behind, apart from where the piece has it."""
+    there = crop_to_canvas(compose, at_px)
+    if not compose.canvas.holds(there) or math.dist(there, placed.to_canvas(piece, at_px)) < _TWICE_MM:
+        return False
+    return not any(placed.holds(p, there) for p in compose.pieces)
 
 
 def photo_px_per_mm(compose: Compose, piece_id: int) -> float:

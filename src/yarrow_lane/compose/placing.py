@@ -96,7 +96,7 @@ def open_cuts(compose: Compose, piece_id: int, photo_size: Point) -> tuple[tuple
     """Where the sitter's own photograph cuts it off inside the canvas: the side, and how far from the canvas's edge, mm."""
     piece = compose.piece(piece_id)
     found = []
-    for side in sides_cut(piece, photo_size):
+    for side in sides_cut(piece.outline, photo_size):
         shown, away = _edge_away(piece, side, compose.canvas)
         if away > 0.5:
             found.append((shown, away))
@@ -121,7 +121,7 @@ def _edge_away(piece: Piece, side: str, canvas: Rect) -> tuple[str, float]:
 
 def _to_edges(piece: Piece, photo_size: Point, canvas: Rect) -> Point:
     move = {"left": 0.0, "top": 0.0, "right": 0.0, "bottom": 0.0}
-    for side in sides_cut(piece, photo_size):
+    for side in sides_cut(piece.outline, photo_size):
         shown, away = _edge_away(piece, side, canvas)
         move[shown] = away
     across = 0.0 if move["left"] and move["right"] else move["right"] - move["left"]

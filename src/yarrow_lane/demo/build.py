@@ -53,10 +53,9 @@ def build_demo(folder: Path, now: datetime) -> None:
             "Named the studio",
             lambda s: replace(s, name="Saltgate Studio", painter="Rosalind Thorne", climate=Climate(19, 58)),
         )
-        cutting = Cutting(store)
-        for tell in (_quill, _fennel, _marlow, _sorrel, _brack, tell_memorial):
-            tell(Scene(desk, clock), now)
-        cutting.finish()
+        with Cutting(store):
+            for tell in (_quill, _fennel, _marlow, _sorrel, _brack, tell_memorial):
+                tell(Scene(desk, clock), now)
     finally:
         store.close()
 

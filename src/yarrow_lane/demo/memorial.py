@@ -101,11 +101,15 @@ class Cutting:
             for piece in (_as_cut(store, sitter_file(name), n) for n, name in enumerate(("dog1", "cat1", "rabbit1"), 1))
         ]
 
-    def finish(self) -> None:
-        """Wait for the last of them; raises what went wrong."""
+    def __enter__(self) -> "Cutting":
+        return self
+
+    def __exit__(self, kind: type[BaseException] | None, *_: object) -> None:
+        """Wait for the last of them, unless the telling failed; raises what went wrong in cutting."""
         try:
-            for cut in self._under_way:
-                cut.result()
+            if kind is None:
+                for cut in self._under_way:
+                    cut.result()
         finally:
             self._pool.shutdown(cancel_futures=True)
             self._workers.close()

@@ -64,7 +64,7 @@ class CutOuts:
         scale = cut_scale(piece, px_per_mm)
         if self._have((*cut_key(piece, scale), "careful")) is not None:
             return True
-        return self._cache.get(*_place(piece, scale)) is not None
+        return self._cache.has(*_place(piece, scale))
 
     def at_hand(self, piece: Piece, scale: float) -> CutOut | None:
         """The best that is in memory, without waiting."""

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal, TypeVar
 
+from yarrow_lane.lane.part import as_it_was
+
 
 @dataclass(frozen=True)
 class ClockStarted:
@@ -140,15 +142,5 @@ def _first(plain: dict[str, Any]) -> dict[str, Any]:
     return {name: value for name, value in plain.items() if name not in unused}
 
 
-def _second(plain: dict[str, Any]) -> dict[str, Any]:
-    """Version 2 knows settled stretches; the older kinds are as they were."""
-    return plain
-
-
-def _third(plain: dict[str, Any]) -> dict[str, Any]:
-    """Version 3 knows proofs; the older kinds are as they were."""
-    return plain
-
-
-# From one version of an entry on record to the next.
-UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, _second, _third)
+# From one version of an entry on record to the next: 2 knows settled stretches, 3 knows proofs.
+UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, as_it_was, as_it_was)

@@ -10,6 +10,11 @@ Plain = dict[str, Any]
 Upgrade = Callable[[Plain, Mapping[str, Plain]], Plain]
 
 
+def as_it_was(plain: Plain, *_: Mapping[str, Plain]) -> Plain:
+    """The upgrade to a version that only knows more: what was on record before stays as it is."""
+    return plain
+
+
 @dataclass(frozen=True)
 class Part(Generic[T]):
     """One typed constant a room: the part's name on record, its type, its door, and how older records become it."""

@@ -31,6 +31,15 @@ class Cache:
             return None
         return data if mark and head == _mark(key) else None
 
+    def has(self, slot: str, key: str) -> bool:
+        """Whether that value is in the slot; only the head of the file is read."""
+        mark = _mark(key) + b"\n"
+        try:
+            with self._path(slot).open("rb") as file:
+                return file.read(len(mark)) == mark
+        except OSError:
+            return False
+
     def put(self, slot: str, key: str, data: bytes) -> None:
         try:
             write_synced(self._path(slot), _mark(key) + b"\n" + data)

@@ -3,7 +3,6 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QBuffer, QByteArray, QObject, Signal
 from PySide6.QtGui import QImage
@@ -15,9 +14,6 @@ from yarrow_lane.measure.raster import Picture
 from yarrow_lane.store.things import Things
 from yarrow_lane.ui.kit.levels import SMALLEST_PX, Levels, levels_of, make_levels, qimage
 from yarrow_lane.workers.pool import Workers
-
-if TYPE_CHECKING:
-    from yarrow_lane.compose.composition import Compose
 
 _QUICK_PX = 1400  # our choice: enough to fill the table at 1280x800
 THUMB_PX = 360
@@ -94,11 +90,16 @@ class Pictures(QObject):
         """A part of a photograph (upright px), as the painting is compared, in colours and greys."""
 
         def make(progress: Progress) -> Shown:
-            path = self.file(photo_id, name)
-            picture = self._workers.ask("compose.question:part_of_photo", path, name, area, PAINTING_PX, progress=progress)
+            picture = self.part_now(photo_id, name, area, PAINTING_PX, progress)
             return Shown(picture, make_levels(picture, with_greys=True))
 
         self._derived.want(Key("part", (photo_id,), (area,)), asker, Making(make, size_of), ready)
+
+    def part_now(self, photo_id: str, name: str, area: Rect, longer_px: int, progress: Progress) -> Picture:
+        """A part of a photograph, (H, W, 3); blocks, for use off the interface thread."""
+        path = self.file(photo_id, name)
+        picture: Picture = self._workers.ask("compose.question:part_of_photo", path, name, area, longer_px, progress=progress)
+        return picture
 
     # --- thumbnails
 
@@ -106,23 +107,26 @@ class Pictures(QObject):
         """A small picture, now if it is at hand; else it is fetched and `arrived` tells. `place` names the area ("left eye")."""
 
         def make(progress: Progress) -> QImage:
-            path = self.file(photo_id, name)
             if area is None:
+                path = self.file(photo_id, name)
                 return qimage(self._workers.ask("intake.opening:open_sized", path, name, THUMB_PX, progress=progress))
-            return qimage(self._workers.ask("compose.question:part_of_photo", path, name, area, THUMB_PX, progress=progress))
+            return qimage(self.part_now(photo_id, name, area, THUMB_PX, progress))
 
         return self._thumb(Key(f"thumb {place}", (photo_id,), (area, THUMB_PX), _THUMB_VERSION), make)
 
-    def reference_thumbnail(self, key: str, compose: "Compose", make: Callable[[Progress], Picture]) -> QImage | None:
-        """The reference as the shelf shows it; `key` names it."""
-        place = compose.background.photo_id if compose.background else ""
-        return self._thumb(Key("thumb reference", (place,), (key, THUMB_PX), _THUMB_VERSION), lambda p: qimage(make(p)))
+    def reference_thumbnail(
+        self, key: str, photographs: tuple[str, ...], make: Callable[[Progress], Picture], on_disk: bool
+    ) -> QImage | None:  # fmt: skip
+        """The reference, small; `key` names it, `photographs` are the ids it is made from."""
+        made_from = Key("thumb reference", photographs, (key, THUMB_PX), _THUMB_VERSION)
+        return self._thumb(made_from, lambda p: qimage(make(p)), on_disk)
 
-    def _thumb(self, key: Key, make: Callable[[Progress], QImage]) -> QImage | None:
+    def _thumb(self, key: Key, make: Callable[[Progress], QImage], on_disk: bool = True) -> QImage | None:
         found: QImage | None = self._derived.have(key)
         if found is not None or key in self._missing or self._derived.under_way(key):
             return found
-        making = Making(make, lambda image: image.sizeInBytes(), _jpeg, QImage.fromData, priority=-1)
+        dump, load = (_jpeg, QImage.fromData) if on_disk else (None, None)
+        making = Making(make, lambda image: image.sizeInBytes(), dump, load, priority=-1)
         # What is wrong with a photograph is said where it is opened; a thumbnail only stays empty.
         self._derived.want(key, self, making, lambda _: self.arrived.emit(), lambda _: self._missing.add(key))
         return self._derived.have(key)

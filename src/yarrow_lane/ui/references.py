@@ -77,11 +77,17 @@ class References:
         """A part of the reference at print resolution; blocks, for use off the interface thread."""
         return self._render(compose, area_mm, px_per_mm, progress, care)
 
-    def thumbnail(self, compose: Compose) -> QImage | None:
-        """The whole reference, small: now if it is at hand, else it is fetched and the pictures' `arrived` tells."""
+    def thumbnail(self, compose: Compose, on_disk: bool = True) -> QImage | None:
+        """The whole reference, small: now if it is at hand, else it is fetched and the pictures' `arrived` tells.
+
+        Only what the shelf shows is worth keeping on disk: there is one place for each set of photographs.
+        """
         if not compose.framed:
             return None
         scale = working_px_per_mm(compose, THUMB_PX)
         return self._pictures.reference_thumbnail(
-            reference_key(compose), compose, lambda progress: self._render(compose, compose.canvas, scale, progress)
+            reference_key(compose),
+            photographs_of(compose),
+            lambda progress: self._render(compose, compose.canvas, scale, progress),
+            on_disk,
         )

@@ -18,7 +18,7 @@ from yarrow_lane.compose.proof_words import proof_facts, proof_letter
 from yarrow_lane.compose.proofs import Proof, Proofs
 from yarrow_lane.compose.scale import solve
 from yarrow_lane.demo.sitter_files import sitter_file
-from yarrow_lane.documents.proof_page import ProofPage, as_pdf, as_png, lay_out
+from yarrow_lane.documents.proof_page import ProofPage, as_pdf, as_png, lay_out, sheets
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.measure.lengths import MM_PER_INCH
 from yarrow_lane.measure.plane import Rect
@@ -28,7 +28,7 @@ FACTS = (("Size", "50 × 40 cm, acrylic"), ("Shows", "Bramble, Moss, Pip"), ("Pr
 
 def test_both_forms_say_the_same_and_the_picture_has_its_scale():
     page = ProofPage("Bramble, Moss and Pip", "Proof 1 of Thu 26 Nov", FACTS, (500.0, 400.0), "PROOF")
-    layout = lay_out(page, "A4")
+    (layout,) = lay_out(page, "A4")
     picture = np.full((80, 100, 3), 120, np.uint8)
     pdf = as_pdf([(layout, picture)], "Bramble")
     with pdfplumber.open(io.BytesIO(pdf)) as read:
@@ -42,19 +42,30 @@ def test_both_forms_say_the_same_and_the_picture_has_its_scale():
         text = sheet.extract_text()
         assert "Bramble, Moss and Pip" in text and "€ 450, “all in”" in text and "50 × 40 cm" in text
         assert {f["fontname"].split("+")[-1] for f in sheet.chars} == {"YarrowSans-Bold", "YarrowSans-Regular"} or sheet.chars
-    shot = Image.open(io.BytesIO(as_png(layout, picture)))
+    shot = Image.open(io.BytesIO(as_png([(layout, picture)])))
     assert shot.size == pytest.approx((297 / MM_PER_INCH * 150, 210 / MM_PER_INCH * 150), abs=2)
     assert shot.info["dpi"] == pytest.approx((150, 150), abs=0.1)
 
 
-def test_a_page_of_many_words_stays_on_the_sheet():
-    facts = tuple((f"Line {n}", "a long sentence about the composition and what is included in it " * 4) for n in range(6))
-    for paper in ("A4", "Letter"):
-        for size in ((500.0, 400.0), (300.0, 900.0), (4000.0, 200.0)):
-            layout = lay_out(ProofPage("T" * 200, "b" * 300, facts, size), paper)
-            width, height = layout.page_mm
-            assert layout.picture.x >= 0 and layout.picture.right <= width and layout.scale > 0
-            assert max(w.y_mm for w in layout.words) < height or layout.picture.height >= 20
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+@pytest.mark.parametrize("size", [(500.0, 400.0), (300.0, 900.0), (4000.0, 200.0)])
+@pytest.mark.parametrize("count", [1, 6, 40])
+def test_every_word_is_on_a_page_and_no_page_runs_over(paper, size, count):
+    facts = tuple((f"Line {n}", "a long sentence about the composition and what is included in it " * 4) for n in range(count))
+    layouts = lay_out(ProofPage("T" * 200, "b" * 300, facts, size, "PROOF"), paper)
+    picture = np.full((60, 90, 3), 120, np.uint8)
+    with pdfplumber.open(io.BytesIO(as_pdf(sheets(layouts, picture), "many"))) as read:
+        assert [len(page.images) for page in read.pages] == [1] + [0] * (len(layouts) - 1)
+        for page in read.pages:
+            assert min(c["x0"] for c in page.chars) > 0 and max(c["x1"] for c in page.chars) < page.width
+            assert max(c["bottom"] for c in page.chars) < page.height
+        text = " ".join(page.extract_text() for page in read.pages)
+    assert all(f"Line {n}" in text for n in range(count)) and text.count("long sentence") >= 4 * count * 0.9
+    first = layouts[0]
+    assert first.picture.right <= first.page_mm[0] and max(w.y_mm for w in first.words) < first.page_mm[1]
+    assert first.picture.width > 50 or first.picture.height > 50, "the picture is what the page is for"
+    shot = Image.open(io.BytesIO(as_png(sheets(layouts, picture))))
+    assert shot.height == pytest.approx(len(layouts) * first.page_mm[1] / MM_PER_INCH * 150, abs=2 * len(layouts))
 
 
 def test_pupils_at_life_size_are_63_mm_on_the_page_times_its_scale():
@@ -73,7 +84,7 @@ def test_pupils_at_life_size_are_63_mm_on_the_page_times_its_scale():
     ys, xs = np.mgrid[:height, :width]
     for x, y in (left, right):  # white dots where the pupils are
         rgba[np.hypot(xs + 0.5 - x, ys + 0.5 - y) < 9, :3] = 255
-    layout = lay_out(ProofPage("Ines", "", (), (600.0, 800.0)), "A4")
+    (layout,) = lay_out(ProofPage("Ines", "", (), (600.0, 800.0)), "A4")
     px_per_mm = 12 * layout.scale
     picture = render(compose, Held({}, {1: CutOut(rgba, Rect(0, 0, width, height), 1.0)}), compose.canvas, px_per_mm)
     with pdfplumber.open(io.BytesIO(as_pdf([(layout, picture)], "Ines"))) as read:

@@ -1,13 +1,18 @@
-"""A commission that is framed, for the rooms after Compose."""
+"""A commission that is framed, for the rooms after Compose; one of two sitters, cut out and placed, for Compose itself."""
 
 import numpy as np
 import pytest
+from bench import hands
 
 from tests.conftest import jpeg_of
 from tests.doing import do_part, photo_from_file
-from tests.journeys.hands import keys
-from tests.ui.rooms.doing import ENTER
+from tests.journeys.hands import fill, keys
+from tests.rooms.compose.sitters import sitter
+from tests.ui.rooms.doing import ENTER, LONGER, now
 from yarrow_lane.compose.composition import set_size
+from yarrow_lane.compose.cutting.outline import traced
+from yarrow_lane.compose.pieces import Ring
+from yarrow_lane.compose.placing import add_piece
 from yarrow_lane.intake.photos import add_photo, set_use
 
 
@@ -24,3 +29,40 @@ def framed(qtbot, window, commission_id, wait_idle, cat):
     keys(qtbot, window, ENTER)
     wait_idle(window)
     return window
+
+
+@pytest.fixture
+def two(qtbot, window, commission_id, wait_idle):
+    """A cat and a rabbit, each in a photograph of its own, on a canvas of 50 x 40 cm."""
+    desk = window.desk
+    for name in ("cat1", "rabbit1"):
+        picture, _ = sitter(name, LONGER)
+        photo = photo_from_file(desk, jpeg_of(np.ascontiguousarray(picture)), f"{name}.jpg")
+        do_part(desk, commission_id, "in", "intake", lambda i, p=photo: add_photo(i, p))
+        do_part(desk, commission_id, "lead", "intake", lambda i, p=photo: set_use(i, p.id, "lead"))
+    window.open_door(commission_id, "Compose")
+    wait_idle(window)
+    page = window.current
+    fill(qtbot, page, "Or your own width", "50")
+    fill(qtbot, page, "and height", "40")
+    wait_idle(window)
+    return window
+
+
+@pytest.fixture
+def placed(qtbot, two, wait_idle):
+    """Both placed, with the lines a careful hand would have cut along."""
+    for photo in now(two).intake.photos:
+        rings = traced(hands.body(sitter(photo.name.removesuffix(".jpg"), LONGER)[1], 5), 1.0)[:1]
+        outline = tuple(Ring(r, "f" * len(r)) for r in rings)
+        size = (photo.width_px, photo.height_px)
+        do_part(
+            two.desk,
+            two.commission_id,
+            "placed",
+            "compose",
+            lambda c, o=outline, p=photo, s=size: add_piece(c, p.name, p.id, o, s),
+        )
+    two.current.work_on("place")
+    wait_idle(two)
+    return two

@@ -6,54 +6,16 @@ from bench import hands
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog
 
-from tests.conftest import jpeg_of
-from tests.doing import do_part, photo_from_file
+from tests.doing import do_part
 from tests.journeys.hands import drag, fill, keys, path, press
 from tests.rooms.compose.sitters import sitter
-from tests.ui.rooms.doing import ENTER, ESC, SPACE, now
+from tests.ui.rooms.doing import ENTER, ESC, LONGER, SPACE, UNDO, cut_out, now
 from yarrow_lane.commission.recompose import take_photo_away
 from yarrow_lane.compose import pieces
-from yarrow_lane.compose.cutting.outline import traced
 from yarrow_lane.compose.pieces import Ring
 from yarrow_lane.compose.placing import add_piece
 from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.intake.photos import add_photo, set_use
 from yarrow_lane.lane.happening import ProofAnswered, ProofSent, of_kind
-
-LONGER = 500  # px of the photographs: enough to be cut along
-UNDO = (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-
-
-@pytest.fixture
-def two(qtbot, window, commission_id, wait_idle):
-    """A cat and a rabbit, each in a photograph of its own, on a canvas of 50 x 40 cm."""
-    desk = window.desk
-    for name in ("cat1", "rabbit1"):
-        picture, _ = sitter(name, LONGER)
-        photo = photo_from_file(desk, jpeg_of(np.ascontiguousarray(picture)), f"{name}.jpg")
-        do_part(desk, commission_id, "in", "intake", lambda i, p=photo: add_photo(i, p))
-        do_part(desk, commission_id, "lead", "intake", lambda i, p=photo: set_use(i, p.id, "lead"))
-    window.open_door(commission_id, "Compose")
-    wait_idle(window)
-    page = window.current
-    fill(qtbot, page, "Or your own width", "50")
-    fill(qtbot, page, "and height", "40")
-    wait_idle(window)
-    return window
-
-
-def cut_out(qtbot, window, wait_idle, name, seed=2):
-    """Go round the sitter of that photograph in one loop and place it."""
-    page = window.current
-    page.work_on("cut out")
-    mode = page.modes["cut out"]
-    photo = next(p for p in now(window).intake.photos if p.name == f"{name}.jpg")
-    mode.choose_photo(photo.id)
-    wait_idle(window)
-    path(mode.view, hands.outline(sitter(name, LONGER)[1], "loop", seed, 40))
-    wait_idle(window)
-    assert mode.work.rings and not mode.work.guessed
-    return mode
 
 
 def test_a_sitter_is_cut_out_with_one_loop_mended_with_a_stroke_and_placed(qtbot, two, wait_idle):
@@ -71,13 +33,13 @@ def test_a_sitter_is_cut_out_with_one_loop_mended_with_a_stroke_and_placed(qtbot
     assert mode.work.strokes == () and abs(int(mode.found.mask.sum()) - int(first)) < 0.01 * first
     keys(qtbot, window, SPACE)
     wait_idle(window)
-    assert mode.ground == "black" and mode.view.levels.images[0].pixelColor(2, 2).lightness() == 0
+    assert mode.seen_on.ground == "black" and mode.view.levels.images[0].pixelColor(2, 2).lightness() == 0
     keys(qtbot, window, ENTER)
     wait_idle(window)
     (piece,) = now(window).compose.pieces
     assert page.mode.name == "place" and page.modes["place"].chosen == piece.id
     photo = now(window).intake.photo(piece.photo_id)
-    assert "bottom" in pieces.sides_cut(piece, (photo.width_px, photo.height_px))
+    assert "bottom" in pieces.sides_cut(piece.outline, (photo.width_px, photo.height_px))
     assert pieces.bounds_mm(piece).bottom == pytest.approx(400, abs=1.5), "the photograph's cut lies on the canvas's edge"
 
 
@@ -114,25 +76,6 @@ def test_points_of_the_line_are_dragged_and_coats_are_stroked(qtbot, two, wait_i
     drag(mode.view, before, (before[0] + 12, before[1] + 7))
     moved = mode.work.rings[0].points[5]
     assert np.hypot(moved[0] - before[0], moved[1] - before[1]) > 5 and mode.work.by_hand
-
-
-@pytest.fixture
-def placed(qtbot, two, wait_idle):
-    """Both placed, with the lines a careful hand would have cut along."""
-    for photo in now(two).intake.photos:
-        rings = traced(hands.body(sitter(photo.name.removesuffix(".jpg"), LONGER)[1], 5), 1.0)[:1]
-        outline = tuple(Ring(r, "f" * len(r)) for r in rings)
-        size = (photo.width_px, photo.height_px)
-        do_part(
-            two.desk,
-            two.commission_id,
-            "placed",
-            "compose",
-            lambda c, o=outline, p=photo, s=size: add_piece(c, p.name, p.id, o, s),
-        )
-    two.current.work_on("place")
-    wait_idle(two)
-    return two
 
 
 def test_a_sitter_is_moved_scaled_turned_and_mirrored(qtbot, placed, wait_idle):
@@ -177,14 +120,20 @@ def test_a_known_length_gives_the_share_of_life_and_one_scale(qtbot, placed, wai
         mode.choose(piece.id)
         mode.use("marks a length")
         box = pieces.bounds_mm(piece)
-        mode.asking = (box.centre, (box.centre[0] + 40, box.centre[1]), piece.id)
-        page.refresh()
+        drag(mode.view, box.centre, (box.centre[0] + 40, box.centre[1]))
         fill(qtbot, page, "What it is", "collar")
         fill(qtbot, page, "Length in life", f"{mm} mm")
     known = now(window).compose.known
     assert [k.mm for k in known] == [95.0, 90.0] and all(k.doubt_mm == pytest.approx(0.05 * k.mm) for k in known)
-    shares = [mode.scales.share(p.id, p.mm_per_px) for p in now(window).compose.pieces]
-    assert [s[0] for s in shares] == pytest.approx([40 / 95, 40 / 90], rel=1e-6)
+    shares = [mode.scales.share(p.id, p.mm_per_px)[0] for p in now(window).compose.pieces]
+    assert shares == pytest.approx([40 / 95, 40 / 90], rel=0.02), "drawn to a pixel of the screen"
+    page.bench.fold("True size", False)
+    fill(qtbot, page, "turned out of the view by", 60.0)
+    turned = [mode.scales.share(p.id, p.mm_per_px)[0] for p in now(window).compose.pieces]
+    assert sorted(t / s for t, s in zip(turned, shares, strict=True)) == pytest.approx([1.0, 2.0], rel=1e-3), (
+        "half of it is seen"
+    )
+    keys(qtbot, window, UNDO)
     keys(qtbot, window, "o")
     shares = [mode.scales.share(p.id, p.mm_per_px)[0] for p in now(window).compose.pieces]
     assert shares[0] == pytest.approx(shares[1])

@@ -6,7 +6,7 @@ from typing import Literal
 
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Ring, Words
-from yarrow_lane.ui.kit.tools import Hint, Still
+from yarrow_lane.ui.kit.tools import Hint, PullTool, Still
 
 Round = Literal["loop", "traced"]
 
@@ -147,38 +147,16 @@ class GripsTool(Still):
             self._dragged(held, point)
 
 
-class LengthTool(Still):
+class LengthTool(PullTool):
     """A length drawn from one place to another; `drawn(a, b)` is told. `words(a, b)` stand beside it while it is drawn."""
 
     def __init__(self, drawn: Callable[[Point, Point], None], words: Callable[[Point, Point], str]) -> None:
-        self._drawn, self._words = drawn, words
-        self._from: Point | None = None
-        self._to: Point = (0.0, 0.0)
-        self._least = 0.0
+        super().__init__(drawn)
+        self._words = words
 
     @property
     def overlays(self) -> tuple[Overlay, ...]:
-        if self._from is None:
+        if self.ends is None:
             return ()
-        ends = tuple(Ring(p, radius_px=5, ink="here", weight=1.6) for p in (self._from, self._to))
-        return (
-            Outline((self._from, self._to), "here", 2.0, closed=False),
-            *ends,
-            Words(self._to, self._words(self._from, self._to)),
-        )
-
-    def hint(self, point: Point, reach: float) -> Hint:
-        return "cross"
-
-    def press(self, point: Point, reach: float) -> None:
-        self._from = self._to = point
-        self._least = reach / 4
-
-    def move(self, point: Point) -> bool:
-        self._to = point
-        return self._from is not None
-
-    def release(self, point: Point) -> None:
-        begun, self._from = self._from, None
-        if begun is not None and math.dist(begun, point) >= self._least:
-            self._drawn(begun, point)
+        dots = tuple(Ring(p, radius_px=5, ink="here", weight=1.6) for p in self.ends)
+        return Outline(self.ends, "here", 2.0, closed=False), *dots, Words(self.ends[1], self._words(*self.ends))

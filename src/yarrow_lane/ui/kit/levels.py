@@ -31,6 +31,24 @@ def qimage(picture: Picture) -> QImage:
     return image
 
 
+def see_through(picture: Picture, alpha: Picture) -> QImage:
+    """An sRGB array (H, W, 3), not multiplied, and how much of it covers (H, W) 0..255, as a QImage."""
+    height, width = alpha.shape
+    image = QImage(width, height, QImage.Format.Format_ARGB32)
+    rows = np.frombuffer(image.bits(), np.uint8).reshape(height, image.bytesPerLine())
+    pixels = rows[:, : width * 4].reshape(height, width, 4)
+    pixels[..., :3] = picture[..., ::-1]
+    pixels[..., 3] = alpha
+    return image
+
+
+def array_of(image: QImage) -> Picture:
+    """The image's codes, (H, W, 3) sRGB."""
+    plain = image.convertToFormat(QImage.Format.Format_RGB888)
+    rows = np.frombuffer(plain.constBits(), np.uint8).reshape(plain.height(), plain.bytesPerLine())
+    return rows[:, : plain.width() * 3].reshape(plain.height(), plain.width(), 3).copy()
+
+
 @dataclass(frozen=True)
 class Levels:
     """`images[0]` is the finest; each next one is half as large. `greys` are the same in their lightness, where made."""

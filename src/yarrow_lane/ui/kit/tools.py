@@ -228,43 +228,47 @@ class PointsTool(Still):
         return bool(self.patch)
 
 
-class RingTool(Still):
-    """A circle drawn by a drag from rim to rim; `marked(centre, radius)` is told. A click without a drag marks nothing."""
+class PullTool(Still):
+    """From a press to a release: `pulled(from, to)` is told at the end, of a click without a drag nothing."""
 
-    def __init__(self, marked: Callable[[Point, float], None]) -> None:
-        self._marked = marked
-        self._from: Point | None = None
-        self._to: Point = (0.0, 0.0)
+    def __init__(self, pulled: Callable[[Point, Point], None]) -> None:
+        self._pulled = pulled
+        self.ends: tuple[Point, Point] | None = None  # while the button is held
         self._least = 0.0
-
-    def _circle(self) -> tuple[Point, float]:
-        assert self._from is not None
-        (x0, y0), (x1, y1) = self._from, self._to
-        return ((x0 + x1) / 2, (y0 + y1) / 2), math.hypot(x1 - x0, y1 - y0) / 2
-
-    @property
-    def overlays(self) -> tuple[Overlay, ...]:
-        if self._from is None:
-            return ()
-        centre, radius = self._circle()
-        return Ring(centre, radius), Words(centre, f"{2 * radius:.0f}\u202fpx", clear_of=radius)
 
     def hint(self, point: Point, reach: float) -> Hint:
         return "cross"
 
     def press(self, point: Point, reach: float) -> None:
-        self._from = self._to = point
-        self._least = reach / 4
+        self.ends = (point, point)
+        self._least = reach / 2
 
     def move(self, point: Point) -> bool:
-        self._to = point
-        return self._from is not None
+        if self.ends is None:
+            return False
+        self.ends = (self.ends[0], point)
+        return True
 
     def release(self, point: Point) -> None:
-        if self._from is None:
-            return
-        self._to = point
-        centre, radius = self._circle()
-        self._from = None
-        if radius >= self._least:
-            self._marked(centre, radius)
+        ends, self.ends = self.ends, None
+        if ends is not None and math.dist(ends[0], point) >= self._least:
+            self._pulled(ends[0], point)
+
+
+def circle_of(a: Point, b: Point) -> tuple[Point, float]:
+    """Middle and radius of the circle with its rim through both, opposite each other."""
+    return ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), math.dist(a, b) / 2
+
+
+class RingTool(PullTool):
+    """A circle drawn by a drag from rim to rim; `marked(centre, radius)` is told."""
+
+    def __init__(self, marked: Callable[[Point, float], None]) -> None:
+        super().__init__(lambda a, b: marked(*circle_of(a, b)))
+
+    @property
+    def overlays(self) -> tuple[Overlay, ...]:
+        if self.ends is None:
+            return ()
+        centre, radius = circle_of(*self.ends)
+        return Ring(centre, radius), Words(centre, f"{2 * radius:.0f}\u202fpx", clear_of=radius)

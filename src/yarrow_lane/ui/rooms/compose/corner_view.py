@@ -1,6 +1,7 @@
 """The canvas as a thing: its front, an edge, the gap and the frame, seen from a corner and turned by a drag."""
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -173,9 +174,8 @@ class CornerView(QWidget):
                 painter.fillRect(source, QColor(0, 0, 0, 40))
             painter.restore()
 
-    def _frame(self, painter: QPainter, c: Corner, at: object, back: bool) -> None:
+    def _frame(self, painter: QPainter, c: Corner, at: Callable[[float, float, float], QPointF], back: bool) -> None:
         """A floating frame is a tray: its bottom and far walls lie behind the canvas, its near walls before it."""
-        assert callable(at)
         g, b, z = c.sides.gap_mm, c.sides.bar_mm, -_FRAME_BACK
         w, h, d = c.width_mm, c.height_mm, c.sides.depth_mm + _FRAME_BACK
         painter.setPen(QPen(QColor(0, 0, 0, 90), 0.8))

@@ -1,62 +1,116 @@
-"""The cut-out on other grounds, and the rest of the photograph dimmed, as images."""
+"""The sitter on other grounds while it is cut out, and the rest of the photograph dimmed."""
 
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 import numpy as np
 from PySide6.QtGui import QImage
 
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.compose.cutting.cut import Found
 from yarrow_lane.compose.cutting.cut_out import CutOut
 from yarrow_lane.compose.cutting.outline import filled
-from yarrow_lane.compose.drawing.backdrop import Backdrop
-from yarrow_lane.compose.drawing.colour_move import linear_from_lab
-from yarrow_lane.compose.drawing.layers import Tile
-from yarrow_lane.compose.drawing.sprite import ONE
-from yarrow_lane.compose.ground import Ground as Behind
-from yarrow_lane.compose.pieces import Ring
-from yarrow_lane.measure.colour.srgb import linear_from_srgb8, srgb8_from_linear
-from yarrow_lane.measure.raster import Picture
+from yarrow_lane.compose.drawing.on_ground import ground_behind, on_ground, plain_ground
+from yarrow_lane.compose.pieces import Piece, PieceTrouble, Ring
+from yarrow_lane.compose.placing import add_piece
+from yarrow_lane.compose.reference import outline_key, screen_scale
+from yarrow_lane.desk.derived import Key, Making
+from yarrow_lane.intake.photos import Photo
+from yarrow_lane.measure.progress import Progress
+from yarrow_lane.ui.kit.levels import Levels, qimage, see_through
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.rooms.compose.at_hand import BehindPhoto
+from yarrow_lane.ui.rooms.compose.cut_work import Work
+
+if TYPE_CHECKING:
+    from yarrow_lane.ui.rooms.compose.page import ComposePage
 
 Ground = Literal["photograph", "black", "white", "grey", "as placed"]
 GROUNDS: tuple[Ground, ...] = ("photograph", "black", "white", "grey", "as placed")
-_GREY_LAB = 50.0
 _VEIL_PX, _VEIL = 700, 150  # longer side and darkness: our choice
 
 
-def veil(found: Found, rings: tuple[Ring, ...], width: int, height: int) -> QImage:
+def veil(rings: tuple[Ring, ...], width: int, height: int) -> QImage:
     """What is not cut out, dimmed; stretched over the photograph."""
     scale = min(1.0, _VEIL_PX / max(width, height))
     small = max(1, round(width * scale)), max(1, round(height * scale))
     inside = filled([r.points for r in rings], *small, scale)
-    image = QImage(*small, QImage.Format.Format_ARGB32_Premultiplied)
-    rows = np.frombuffer(image.bits(), np.uint8).reshape(small[1], image.bytesPerLine())
-    pixels = rows[:, : small[0] * 4].reshape(small[1], small[0], 4)
-    pixels[:] = 0
-    pixels[..., 3] = np.where(inside > 0, 0, _VEIL)
-    return image
+    return see_through(np.zeros((*inside.shape, 3), np.uint8), np.where(inside > 0, 0, _VEIL).astype(np.uint8))
 
 
-def on_ground(cut: CutOut, width: int, height: int, ground: Ground, behind: Behind) -> Picture:
-    """The sitter on that ground, the whole photograph's size at the cut-out's scale, laid together in light."""
-    size = max(1, round(width * cut.scale)), max(1, round(height * cut.scale))
-    match ground:
-        case "black":
-            under = np.zeros((1, 1, 3), np.float32)
-        case "white":
-            under = np.ones((1, 1, 3), np.float32)
-        case "as placed" if behind.kind != "photograph":
-            compose = Compose(float(size[0]), float(size[1]), ground=behind)
-            under = Backdrop(compose, None).tile(Tile(0, 0, *size, 1.0)) / np.float32(ONE)
-        case "as placed":
-            under = linear_from_lab(np.array([[[60.0, 0.0, 8.0]]]))  # behind lies a photograph: a warm light, seen at "place"
-        case _:
-            under = linear_from_lab(np.array([[[_GREY_LAB, 0.0, 0.0]]]))
-    whole = np.broadcast_to(np.clip(under, 0, 1), (size[1], size[0], 3)).astype(np.float32)
-    left, top = round(cut.box.x * cut.scale), round(cut.box.y * cut.scale)
-    part = cut.rgba[: size[1] - top, : size[0] - left]
-    alpha = part[..., 3:].astype(np.float32) / 255
-    place = whole[top : top + part.shape[0], left : left + part.shape[1]]
-    place *= 1 - alpha
-    place += linear_from_srgb8(np.ascontiguousarray(part[..., :3])) * alpha
-    return srgb8_from_linear(whole)
+def as_it_would_lie(compose: Compose, work: Work, photo: Photo) -> tuple[Compose, Piece] | None:
+    """The composition with the sitter where it is or would be placed; None while the canvas has no place for it."""
+    there = next((p for p in compose.pieces if p.id == work.piece_id), None)
+    if there is None:
+        if not compose.sized:
+            return None
+        try:
+            compose = add_piece(compose, photo.name, photo.id, work.rings, (photo.width_px, photo.height_px), work.sitter_id)
+        except PieceTrouble:  # ten are there: it is said when it is to be placed
+            return None
+        there = compose.pieces[-1]
+    return (compose, there) if compose.framed else None
+
+
+class SeenOn:
+    """Shows the sitter on black, white, grey or what lies behind it on the canvas."""
+
+    def __init__(self, page: "ComposePage", view: PictureView) -> None:
+        self._page, self._view = page, view
+        self._behind = BehindPhoto(page)
+        self.ground: Ground = "photograph"
+        self._cut: tuple[str, CutOut] | None = None
+        self._shown: object = None
+
+    def opened(self) -> None:
+        """Another commission came in."""
+        self.ground, self._cut, self._shown = "photograph", None, None
+        self._behind.forget()
+
+    def left(self) -> None:
+        """The painter goes elsewhere."""
+        self._behind.leave()
+
+    def choices(self, work: Work, photo: Photo) -> tuple[Ground, ...]:
+        """The grounds there are."""
+        return GROUNDS if as_it_would_lie(self._page.shown, work, photo) is not None else GROUNDS[:-1]
+
+    def show(self, work: Work, photo: Photo, levels: Levels | None) -> None:
+        """On the ground chosen; `levels` is the photograph itself."""
+        size = (photo.width_px, photo.height_px)
+        if self.ground == "photograph" or not work.rings:
+            self._shown = None
+            if levels is not None and self._view.levels is not levels:
+                self._view.show_levels(levels, size)
+            return
+        key = outline_key(work.rings)
+        if self._cut is None or self._cut[0] != key:
+            self._want(key, work, photo)
+            return
+        cut, ground = self._cut[1], self.ground
+        lying = as_it_would_lie(self._page.shown, work, photo) if ground == "as placed" else None
+        behind = self._behind.of(lying[0]) if lying is not None else None
+        if lying is not None and lying[0].behind is not None and behind is None:
+            return  # it is being read
+        shown = (key, photo.id, ground, (lying[0].background, lying[0].ground, lying[1]) if lying is not None else None)
+        if shown == self._shown:
+            return
+        self._shown = shown
+        if lying is not None:
+            light = ground_behind(*lying, behind, *size, cut.scale)
+        else:
+            light = plain_ground(ground if ground in ("black", "white") else "grey")
+        self._view.show_levels(Levels((qimage(on_ground(cut, *size, light)),)), size)
+
+    def _want(self, key: str, work: Work, photo: Photo) -> None:
+        piece = Piece(work.piece_id, photo.name, photo.id, work.rings, (0.0, 0.0), (0.0, 0.0), 1e-3)
+        scale = screen_scale(piece)
+        cut_outs = self._page.workroom.references.cut_outs
+
+        def make(progress: Progress) -> CutOut:
+            return cut_outs.of(piece, scale, progress, "quick")
+
+        def ready(cut: CutOut) -> None:
+            self._cut = (key, cut)
+            self._page.refresh()
+
+        making = Making(make, lambda cut: cut.rgba.nbytes)
+        self._page.workroom.derived.want(Key("cut-out seen", (photo.id,), (key, scale)), self._page, making, ready)

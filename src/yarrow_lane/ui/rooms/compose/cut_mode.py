@@ -9,11 +9,9 @@ from PySide6.QtWidgets import QApplication
 
 from yarrow_lane.compose.cutting.coats import carried_coats, coat_along, usual_coats
 from yarrow_lane.compose.cutting.cut import CutTrouble, Found, Stroke, look_here, weak_share
-from yarrow_lane.compose.cutting.cut_out import CutOut
 from yarrow_lane.compose.cutting.first import TOO_UNSURE, first_loop
 from yarrow_lane.compose.pieces import Coat, Piece
 from yarrow_lane.compose.placing import add_piece, change_piece
-from yarrow_lane.compose.reference import outline_key, screen_scale
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.intake.brief import Sitter
 from yarrow_lane.intake.photos import Photo
@@ -22,10 +20,10 @@ from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.ui.bench_sheet import Meaning, NextAct
 from yarrow_lane.ui.kit.drawing_tools import GripsTool, Round, RoundTool, StrokeTool
-from yarrow_lane.ui.kit.levels import Levels, qimage
+from yarrow_lane.ui.kit.levels import Levels
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.pictures import Shown
-from yarrow_lane.ui.rooms.compose.cut_ground import GROUNDS, Ground, on_ground, veil
+from yarrow_lane.ui.rooms.compose.cut_ground import Ground, SeenOn, veil
 from yarrow_lane.ui.rooms.compose.cut_view import cut_overlays, cut_sheets
 from yarrow_lane.ui.rooms.compose.cut_work import Work
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
@@ -51,16 +49,14 @@ class CutMode(Mode):
         self.stroke = StrokeTool(self._stroked)
         self.grips = GripsTool(self._point_moving, self._point_moved)
         self.view.tool = self.round
-        self.work = Work()
         self._works: dict[str, Work] = {}  # half cut ones stay, by commission
         self.found: Found | None = None
         self.means: StrokeMeans = "adds"
         self.points = False
-        self.ground: Ground = "photograph"
+        self.seen_on = SeenOn(page, self.view)
         self.waiting = False
         self._shown_id = ""
         self._photo_levels: Levels | None = None
-        self._cut: tuple[str, CutOut] | None = None
 
     # --- which
 
@@ -70,13 +66,22 @@ class CutMode(Mode):
         return ""
 
     def opened(self) -> None:
-        self.found, self.points, self.ground, self.waiting = None, False, "photograph", False
-        self._shown_id, self._photo_levels, self._cut = "", None, None
-        self.work = self._works.get(self.page.commission_id, Work())
-        self.round.give_up()
+        self._shown_id, self._photo_levels = "", None
+        self.seen_on.opened()
+        self._forget()
 
     def left(self) -> None:
-        self._works[self.page.commission_id] = self.work
+        self.waiting = False  # what was looked for is looked for again
+        self.seen_on.left()
+
+    @property
+    def work(self) -> Work:
+        """What is being cut out of this commission's photographs."""
+        return self._works.get(self.page.commission_id, Work())
+
+    @work.setter
+    def work(self, work: Work) -> None:
+        self._works[self.page.commission_id] = work
 
     @property
     def photo(self) -> Photo | None:
@@ -87,35 +92,40 @@ class CutMode(Mode):
         return self.page.commission.brief.sitter(self.work.sitter_id)
 
     def _choose_first(self) -> None:
-        """The sitter not yet placed, in their lead photograph."""
+        """The sitter not yet placed, in their lead photograph; with all placed, the line of the one chosen at "place"."""
         c = self.page.commission
         placed = {p.sitter_id for p in c.compose.pieces}
-        sitter = next((s for s in c.brief.sitters if s.id not in placed), c.brief.sitters[0])
+        sitter = next((s for s in c.brief.sitters if s.id not in placed), None)
         order = (*c.intake.leads, *c.intake.kept, *c.intake.photos)
-        photo = next((p for p in order if p.sitter_id == sitter.id), next(iter(order), None))
-        if photo is not None:
-            self.cut_from(photo.id, sitter.id)
+        photo = next((p for p in order if sitter is not None and p.sitter_id == sitter.id), next(iter(order), None))
+        there = next((p for p in c.compose.pieces if p.id == self.page.placing.chosen), next(iter(c.compose.pieces), None))
+        if sitter is None and there is not None:
+            self._take_up(there)
+        elif photo is not None:
+            self.cut_from(photo.id, sitter.id if sitter is not None else 0)
 
     def cut_from(self, photo_id: str, sitter_id: int = 0) -> None:
         """Begin with another photograph; a first line is guessed from its marks."""
         c = self.page.commission
         photo = c.intake.photo(photo_id)
-        self.work = Work(photo_id, sitter_id or photo.sitter_id or c.brief.sitters[0].id)
+        first = next((s.id for s in c.brief.sitters), 0)
+        self.work = Work(photo_id, sitter_id or photo.sitter_id or first)
         self._forget()
         loop = first_loop(photo)
         if loop:
-            self.work = replace(self.work, outline=loop, drawn="loop", guessed=True)
-            self._find()
+            self._find(replace(self.work, outline=loop, drawn="loop", guessed=True))
 
     def cut_again(self, piece_id: int) -> None:
         """Take up the line of a sitter that is placed."""
-        piece = self.page.commission.compose.piece(piece_id)
-        self.work = Work(piece.photo_id, piece.sitter_id, piece_id, piece.outline[0].points, "traced", rings=piece.outline)
-        self._forget()
+        self._take_up(self.page.commission.compose.piece(piece_id))
         self.page.refresh()
 
+    def _take_up(self, piece: Piece) -> None:
+        self.work = Work(piece.photo_id, piece.sitter_id, piece.id, piece.outline[0].points, "traced", rings=piece.outline)
+        self._forget()
+
     def _forget(self) -> None:
-        self.found, self.ground, self.points, self.waiting = None, "photograph", False, False
+        self.found, self.seen_on.ground, self.points, self.waiting = None, "photograph", False, False
         self.round.give_up()
 
     def choose_sitter(self, sitter_id: int) -> None:
@@ -140,11 +150,13 @@ class CutMode(Mode):
         photo = self.photo
         if photo is not None:
             self._show_photo(photo)
-            self.stroke.width = self.stroke.width if self.stroke.width > 10 else _BRUSH * max(photo.width_px, photo.height_px)
+            if self.work.outline and not self.work.rings and not self.waiting:
+                self._find(self.work)  # it was looked for when the painter went elsewhere
         has = bool(self.work.rings) and not self.work.guessed
         self.view.tool = self.grips if self.points and has else self.stroke if has else self.round
         self.grips.points = [p for r in self.work.rings for p in r.points]
-        self._show_ground()
+        if photo is not None:
+            self.seen_on.show(self.work, photo, self._photo_levels)
         self.show_lines()
         return cut_sheets(self.page.commission, self, self._act())
 
@@ -182,13 +194,14 @@ class CutMode(Mode):
         if photo.id == self._shown_id:
             return
         self._shown_id, self._photo_levels = photo.id, None
+        self.stroke.width = _BRUSH * max(size)
         self.view.waiting = f"Reading {photo.name}…"
         self.view.show_levels(None, size)
 
         def ready(shown: Shown) -> None:
             if self._shown_id == photo.id:
                 self._photo_levels = shown.levels
-                if self.ground == "photograph":
+                if self.seen_on.ground == "photograph":
                     self.view.show_levels(shown.levels, size)
 
         self.page.workroom.pictures.photo(photo.id, photo.name, self.page, ready)
@@ -196,10 +209,10 @@ class CutMode(Mode):
     def show_lines(self) -> None:
         """The line, the places to look at, and what is left out dimmed."""
         photo = self.photo
-        plain = self.ground != "photograph"
+        plain = self.seen_on.ground != "photograph"
         self.view.laid = None
         if photo is not None and self.found is not None and not plain:
-            self.view.laid = veil(self.found, self.work.rings, photo.width_px, photo.height_px)
+            self.view.laid = veil(self.work.rings, photo.width_px, photo.height_px)
         weak = look_here(self.found) if self.found is not None and not plain and not self.work.by_hand else ()
         self.view.show_overlays(*cut_overlays(self.work.rings, weak, self.work.guessed, plain, self.means))
         self.view.update()
@@ -207,17 +220,18 @@ class CutMode(Mode):
     # --- drawing
 
     def _drawn(self, points: Polygon, how: Round) -> None:
-        self.work = replace(self.work, outline=points, drawn=how, guessed=False, strokes=(), rings=(), by_hand=False)
-        self.found = None
-        self.page.attempt(self._find)
+        wanted = replace(self.work, outline=points, drawn=how, guessed=False, strokes=(), rings=(), by_hand=False)
+        self.page.attempt(lambda: self._find(wanted))
         self.page.refresh()
 
-    def _find(self) -> None:
-        """Ask a worker for the sitter within the line, with the strokes so far."""
-        photo, work = self.photo, self.work
+    def _find(self, work: Work) -> None:
+        """Ask a worker for the sitter within the line, with its strokes; where that goes wrong the work is as it was before."""
+        photo, before, found_before = self.photo, self.work, self.found
         if photo is None:
             return
-        self.waiting = True
+        self.work, self.waiting = work, True
+        if not work.rings:
+            self.found = None
         pictures, workers = self.page.workroom.pictures, self.page.workroom.workers
 
         def make(progress: Progress) -> tuple[Found, tuple[Polygon, ...]]:
@@ -227,20 +241,23 @@ class CutMode(Mode):
             )
             return found
 
-        key = Key("cut", (photo.id,), (work.outline, work.drawn, work.strokes))
+        key = Key("cut", (photo.id,), work.asked)
         making = Making(make, lambda found: found[0].mask.nbytes * 2)
-        self.page.workroom.derived.want(key, self.page, making, lambda f: self._arrived(work, *f), self._failed)
 
-    def _failed(self, trouble: Trouble) -> None:
-        self.waiting = False
-        guessed, self.work = self.work.guessed, replace(self.work, outline=(), rings=(), strokes=(), guessed=False)
-        if not guessed:  # a guess that comes to nothing is only not shown
-            self.page.workroom.report(trouble)
-        self.page.refresh()
+        def failed(trouble: Trouble) -> None:
+            if self.work.asked != work.asked:
+                return  # something else is being cut out by now
+            self.waiting, self.found = False, found_before
+            self.work = before if before.rings else replace(before, outline=(), strokes=(), guessed=False)
+            if not work.guessed:  # a guess that comes to nothing is only not shown
+                self.page.workroom.report(trouble)
+            self.page.refresh()
+
+        self.page.workroom.derived.want(key, self.page, making, lambda f: self._arrived(work, *f), failed)
 
     def _arrived(self, asked: Work, found: Found, rings: tuple[Polygon, ...]) -> None:
         now = self.work
-        if (now.photo_id, now.outline, now.strokes) != (asked.photo_id, asked.outline, asked.strokes):
+        if now.asked != asked.asked:
             return  # a later stroke is on its way
         self.waiting = False
         if now.guessed and weak_share(found) > TOO_UNSURE:
@@ -266,19 +283,18 @@ class CutMode(Mode):
             return
         away = bool(QApplication.keyboardModifiers() & Qt.KeyboardModifier.AltModifier)
         inside = (self.means == "adds") != away
-        if self.work.by_hand or self.found is None:
+        work = self.work
+        if work.by_hand or self.found is None:
             # The line was moved by hand: the search begins from where it is now.
-            self.work = replace(self.work, outline=self.work.rings[0].points, drawn="traced", strokes=(), by_hand=False)
-        self.work = replace(self.work, strokes=(*self.work.strokes, Stroke(points, width / 2, inside)))
-        self._find()
+            work = replace(work, outline=work.rings[0].points, drawn="traced", strokes=(), by_hand=False)
+        self._find(replace(work, strokes=(*work.strokes, Stroke(points, width / 2, inside))))
         self.page.refresh()
 
     def take_stroke_back(self) -> bool:
         """The last stroke was none; whether there was one."""
         if not self.work.strokes:
             return False
-        self.work = replace(self.work, strokes=self.work.strokes[:-1])
-        self._find()
+        self._find(replace(self.work, strokes=self.work.strokes[:-1]))
         return True
 
     def _point_moving(self, number: int, to: Point) -> None:
@@ -294,44 +310,14 @@ class CutMode(Mode):
 
     def show_on(self, ground: Ground) -> None:
         """See the sitter on black, white, grey or what will lie behind it."""
-        self.ground = ground if self.work.rings else "photograph"
+        self.seen_on.ground = ground if self.work.rings else "photograph"
         self.page.refresh()
 
-    def _show_ground(self) -> None:
+    @property
+    def grounds(self) -> tuple[Ground, ...]:
+        """The grounds it can be seen on."""
         photo = self.photo
-        if photo is None:
-            return
-        size = (photo.width_px, photo.height_px)
-        if self.ground == "photograph" or not self.work.rings:
-            if self._photo_levels is not None and self.view.levels is not self._photo_levels:
-                self.view.show_levels(self._photo_levels, size)
-            return
-        key = outline_key(self.work.rings)
-        if self._cut is not None and self._cut[0] == key:
-            self._show_cut(self._cut[1], photo)
-            return
-        piece = self.as_piece(photo)
-        scale = screen_scale(piece)
-        cut_outs = self.page.workroom.references.cut_outs
-
-        def make(progress: Progress) -> CutOut:
-            return cut_outs.of(piece, scale, progress, "quick")
-
-        def ready(cut: CutOut) -> None:
-            if outline_key(self.work.rings) == key:
-                self._cut = (key, cut)
-                self.page.refresh()
-
-        making = Making(make, lambda cut: cut.rgba.nbytes)
-        self.page.workroom.derived.want(Key("cut-out seen", (photo.id,), (key, scale)), self.page, making, ready)
-
-    def as_piece(self, photo: Photo) -> Piece:
-        """What is cut out so far, on no canvas yet."""
-        return Piece(self.work.piece_id, photo.name, photo.id, self.work.rings, (0.0, 0.0), (0.0, 0.0), 1e-3)
-
-    def _show_cut(self, cut: CutOut, photo: Photo) -> None:
-        picture = on_ground(cut, photo.width_px, photo.height_px, self.ground, self.page.commission.compose.ground)
-        self.view.show_levels(Levels((qimage(picture),)), (photo.width_px, photo.height_px))
+        return self.seen_on.choices(self.work, photo) if photo is not None and self.work.rings else ()
 
     # --- into the composition
 
@@ -352,7 +338,6 @@ class CutMode(Mode):
             after = add_piece(compose, name, photo.id, work.rings, size, work.sitter_id)
             label = f"Placed {name}"
         chosen = work.piece_id or compose.next_piece
-        self.work = Work()
         self._works.pop(page.commission_id, None)
         page.pending = None
         page.propose_compose(label, after)
@@ -363,7 +348,9 @@ class CutMode(Mode):
 
     def key(self, event: QKeyEvent) -> bool:
         if event.key() == Qt.Key.Key_Space:
-            self.show_on(GROUNDS[(GROUNDS.index(self.ground) + 1) % len(GROUNDS)])
+            grounds = self.grounds
+            now = grounds.index(self.seen_on.ground) if self.seen_on.ground in grounds else 0
+            self.show_on(grounds[(now + 1) % len(grounds)])
         elif (event.key() == Qt.Key.Key_Escape and self.round.give_up()) or (
             event.key() == Qt.Key.Key_Backspace and (self.round.step_back() or self.take_stroke_back())
         ):

@@ -12,7 +12,7 @@ from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Fact, Line, NextAct, Note, Pick, Press, Section, Switch, Table
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Words
 from yarrow_lane.ui.kit.overlays import Ring as Circle
-from yarrow_lane.ui.rooms.compose.cut_ground import GROUNDS
+from yarrow_lane.ui.rooms.compose.cut_ground import Ground
 from yarrow_lane.ui.rooms.compose.mode import Sheets
 
 if TYPE_CHECKING:
@@ -20,7 +20,13 @@ if TYPE_CHECKING:
 
 _STROKES = ("adds", "takes away", "fur", "skin", "cloth")
 _STROKE_WORDS = ("adds", "takes", "fur", "skin", "cloth")
-_GROUND_WORDS = ("photo", "black", "white", "grey", "placed")
+_GROUND_WORDS: dict[Ground, str] = {
+    "photograph": "photo",
+    "black": "black",
+    "white": "white",
+    "grey": "grey",
+    "as placed": "placed",
+}
 _COAT_LINES = {"fur": "solid", "skin": "dots", "cloth": "dashes"}
 
 
@@ -83,8 +89,8 @@ def cut_sheets(c: Commission, mode: "CutMode", act: NextAct | None) -> Sheets:
     if work.rings and not work.guessed:
         strokes = tuple((stroke, words) for stroke, words in zip(_STROKES, _STROKE_WORDS, strict=True))
         switches.append(Switch("A stroke", strokes, mode.choose_stroke, mode.means))
-        grounds = tuple((g, words) for g, words in zip(GROUNDS, _GROUND_WORDS, strict=True))
-        switches.append(Switch("Seen on", grounds, mode.show_on, mode.ground))
+        grounds = tuple((g, _GROUND_WORDS[g]) for g in mode.grounds)
+        switches.append(Switch("Seen on", grounds, mode.show_on, mode.seen_on.ground))
     remark = "looking…" if mode.waiting else ""
     return Sheets(tuple(sections), tuple(switches), act, remark)
 
@@ -101,8 +107,7 @@ def _line_lines(mode: "CutMode") -> tuple[Line, ...]:
     if work.strokes:
         lines.append(Fact("Strokes", f"{len(work.strokes)}"))
     if photo is not None and mode.found is not None:
-        piece = mode.as_piece(photo)
-        cut = sides_cut(piece, (photo.width_px, photo.height_px))
+        cut = sides_cut(work.rings, (photo.width_px, photo.height_px))
         if cut:
             lines.append(
                 Note(

@@ -23,6 +23,11 @@ class Work:
     rings: tuple[Ring, ...] = ()
     by_hand: bool = False  # points were dragged since: strokes would begin from the line again
 
+    @property
+    def asked(self) -> tuple[object, ...]:
+        """What the sitter is looked for by."""
+        return self.photo_id, self.outline, self.drawn, self.strokes
+
     def with_point(self, number: int, to: Point, reach: float) -> tuple[Ring, ...]:
         """The lines with one of their points, counted through all of them, put elsewhere; those near it follow."""
         found = []

@@ -39,9 +39,6 @@ class Mode:
     def opened(self) -> None:
         """Another commission came in."""
 
-    def entered(self) -> None:
-        """The painter chose this way of working."""
-
     def left(self) -> None:
         """The painter goes elsewhere."""
 

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QStackedLayout
 
 from yarrow_lane.commission.recompose import Proposal, recompose
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Switch
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.room_page import RoomPage
@@ -20,10 +21,6 @@ from yarrow_lane.ui.rooms.compose.variants_mode import VariantsMode
 from yarrow_lane.ui.rooms.compose.wall_mode import WallMode
 from yarrow_lane.ui.workroom import Workroom
 
-_MODES: tuple[Callable[["ComposePage"], Mode], ...] = (
-    SizeMode, CutMode, PlaceMode, SidesMode, WallMode, VariantsMode, ProofMode,
-)  # fmt: skip
-
 
 class ComposePage(RoomPage):
     """Door 2."""
@@ -33,19 +30,17 @@ class ComposePage(RoomPage):
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
         self.pending: Compose | None = None  # what is proposed while later work waits for an answer
-        self.modes = {mode.name: mode for mode in (made(self) for made in _MODES)}
+        self.sizing, self.placing, self.on_wall = SizeMode(self), PlaceMode(self), WallMode(self)
+        order: tuple[Mode, ...] = (
+            self.sizing, CutMode(self), self.placing, SidesMode(self), self.on_wall, VariantsMode(self), ProofMode(self),
+        )  # fmt: skip
+        self.modes = {mode.name: mode for mode in order}
         self.mode: Mode = self.sizing
         self._stack = QStackedLayout(self.table)
         for mode in self.modes.values():
             self._stack.addWidget(mode.widget)
         self.picture = self.crop_view
         workroom.judging.judged.connect(self._judged)  # a method: it is let go with the page, a closure would outlive it
-
-    @property
-    def sizing(self) -> SizeMode:
-        found = self.modes["size and crop"]
-        assert isinstance(found, SizeMode)
-        return found
 
     @property
     def crop_view(self) -> PictureView:
@@ -64,7 +59,7 @@ class ComposePage(RoomPage):
         for mode in self.modes.values():
             mode.opened()
         # What was begun is gone on with: sitters that are placed are seen at once.
-        self.mode = self.modes["place"] if self.commission.compose.pieces else self.sizing
+        self.mode = self.placing if self.commission.compose.pieces else self.sizing
 
     def left(self) -> None:
         self.mode.left()
@@ -80,18 +75,15 @@ class ComposePage(RoomPage):
         wanted = self.modes[name]
         why = wanted.why_not()
         if why:
-            self.workroom.say(f"{why[:1].upper()}{why[1:]}.", True)
+            self.workroom.say(f"{begun(why)}.", True)
         elif wanted is not self.mode:
             self.mode.left()
             self.mode = wanted
-            wanted.entered()
         self.refresh()
 
     def show_placed(self, piece_id: int) -> None:
         """Go to where the sitters are placed, that one chosen."""
-        place = self.modes["place"]
-        assert isinstance(place, PlaceMode)
-        place.chosen = piece_id
+        self.placing.chosen = piece_id
         self.work_on("place")
 
     def refresh(self) -> None:

@@ -65,7 +65,7 @@ def place_overlays(
         if text:
             shown.append(Words(at, text, "over", shift=(0.0, -12.0)))
     if mode.asking is not None:
-        begin, end, _ = mode.asking
+        begin, end = mode.asking.a, mode.asking.b
         shown += [
             Outline((begin, end), "here", 2.4, closed=False),
             Words(end, f"{length_text(math.dist(begin, end), unit, 1)} on the canvas"),

@@ -51,18 +51,20 @@ class PlaceChanges(Mode):
     def proposed(self, label: str, compose: Compose) -> Proposal:
         return self.page.proposal(label, compose)
 
+    def _done(self, wanted: Advice) -> Compose:
+        sizes: dict[str, Point] = {p.id: (p.width_px, p.height_px) for p in self.page.commission.intake.photos}
+        return done(self.compose, wanted, sizes)
+
     def do(self, wanted: Advice) -> Meaning:
         """The proposed move."""
-        sizes: dict[str, Point] = {p.id: (p.width_px, p.height_px) for p in self.page.commission.intake.photos}
-        return self.proposed(begun(wanted.words.rpartition(": ")[2]), done(self.compose, wanted, sizes))
+        return self.proposed(begun(wanted.words.rpartition(": ")[2]), self._done(wanted))
 
     def is_open(self, wanted: Advice) -> bool:
         """Whether its move may be proposed: it changes something, and nothing is drawn or painted from the composition yet."""
         c = self.page.commission
         if not wanted.can_be_done or c.transfer.drawn or c.easel.finished:
             return False
-        sizes: dict[str, Point] = {p.id: (p.width_px, p.height_px) for p in c.intake.photos}
-        return done(self.compose, wanted, sizes) != self.compose
+        return self._done(wanted) != self.compose
 
     def refuse(self, wanted: Advice) -> Meaning:
         return self.proposed("Meant so", refused(self.compose, wanted))

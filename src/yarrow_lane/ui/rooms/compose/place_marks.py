@@ -1,7 +1,7 @@
 """What is marked on the canvas with sitters on it: lengths of life, neutrals, the focus, parts tried in another colour."""
 
 import math
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Literal
 
 import numpy as np
@@ -24,7 +24,18 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.page import ComposePage
 
 Hand = Literal["moves", "marks a length", "picks a neutral", "sets the focus", "recolours a part"]
+_A_LENGTH = "a length"
 _FOCUS_SHARE = 0.12  # of the shorter side: the first radius of a focus, our choice
+
+
+@dataclass(frozen=True)
+class Asking:
+    """A length drawn on a sitter (canvas mm), its mm of life not written yet."""
+
+    a: Point
+    b: Point
+    piece_id: int
+    what: str = ""
 
 
 class PlaceMarks(PlaceChanges):
@@ -37,7 +48,7 @@ class PlaceMarks(PlaceChanges):
         self.rounding = RoundTool(self._part_drawn, lambda: None)
         self.hand: Hand = "moves"
         self.part = 0  # the recoloured part on the bench
-        self.asking: tuple[Point, Point, int] | None = None  # a length drawn, its mm not written yet
+        self.asking: Asking | None = None
         self._neutral: tuple[int, np.ndarray] | None = None
 
     def at(self, point: Point) -> int:
@@ -61,37 +72,39 @@ class PlaceMarks(PlaceChanges):
         if not piece_id:
             self.page.workroom.report(PieceTrouble("No length was taken", "it lies on no sitter", "draw it on one"))
             return
-        self.chosen, self.asking = piece_id, (a, b, piece_id)
+        self.chosen, self.asking = piece_id, Asking(a, b, piece_id)
         self.page.refresh()
         self.page.bench.point_at("Length in life")
 
     def _length_words(self, a: Point, b: Point) -> str:
         return length_text(math.dist(a, b), self.page.studio.unit, 1)
 
-    def add_known(self, what: str, mm: float, doubt_mm: float = 0.0, source: str = "") -> Meaning:
+    def name_length(self, what: str) -> None:
+        """What the length drawn is of."""
+        if self.asking is not None:
+            self.asking = replace(self.asking, what=what.strip())
+
+    def add_known(self, mm: float) -> Meaning:
         """What was drawn is so long in life."""
-        if self.asking is None:
+        asked, self.asking = self.asking, None
+        if asked is None:
             return None
-        a, b, piece_id = self.asking
-        piece = self.compose.piece(piece_id)
-        known = Known(
-            piece_id, what, pieces.to_photo(piece, a), pieces.to_photo(piece, b), mm, doubt_mm or DOUBT_SHARE * mm, source
-        )  # fmt: skip
-        self.asking = None
-        others = tuple(k for k in self.compose.known if (k.piece_id, k.what) != (piece_id, what))
         self.hand = "moves"
-        return self.proposed(f"{piece.name}: {what} {mm:g} mm", replace(self.compose, known=(*others, known)))
+        piece = self.compose.piece(asked.piece_id)
+        a, b = (pieces.to_photo(piece, p) for p in (asked.a, asked.b))
+        return self.know(Known(piece.id, asked.what or _A_LENGTH, a, b, mm, DOUBT_SHARE * mm, "measured"))
 
-    def use_pupils(self, a: Point, b: Point, mm: float, doubt_mm: float) -> Meaning:
-        """The eyes marked at Intake as a known length."""
-        piece = self._wanted()
-        known = Known(piece.id, "pupils", a, b, mm, doubt_mm, "published mean for adults")
-        return self.proposed(f"{piece.name}: pupils {mm:g} mm", replace(self.compose, known=(*self.compose.known, known)))
+    def know(self, known: Known) -> Meaning:
+        """A length of a sitter is known; it takes the place of one of the same name."""
+        others = tuple(k for k in self.compose.known if (k.piece_id, k.what) != (known.piece_id, known.what))
+        name = self.compose.piece(known.piece_id).name
+        return self.proposed(f"{name}: {known.what} {known.mm:g} mm", replace(self.compose, known=(*others, known)))
 
-    def use_head(self, a: Point, b: Point, mm: float, source: str) -> Meaning:
-        piece = self._wanted()
-        known = Known(piece.id, "head", a, b, mm, DOUBT_SHARE * mm, source)
-        return self.proposed(f"{piece.name}: head {mm:g} mm", replace(self.compose, known=(*self.compose.known, known)))
+    def turn_known(self, known: Known, degrees: float) -> Meaning:
+        """It does not lie across the view but is turned so far towards or away from it: less of it is seen."""
+        seen = round(math.cos(math.radians(degrees)), 4)
+        after = tuple(replace(k, seen=seen) if k == known else k for k in self.compose.known)
+        return self.proposed(f"The {known.what} is turned {degrees:.0f}°", replace(self.compose, known=after))
 
     def forget_known(self, known: Known) -> Meaning:
         left = tuple(k for k in self.compose.known if k != known)

@@ -21,10 +21,11 @@ from yarrow_lane.lane.happening import ProofSent, of_kind
 from yarrow_lane.measure.colour.srgb import srgb8_from_linear
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Meaning, NextAct
-from yarrow_lane.ui.kit.levels import Levels
+from yarrow_lane.ui.kit.levels import Levels, see_through
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.piece_tool import PieceTool, Way
 from yarrow_lane.ui.pictures import Shown
+from yarrow_lane.ui.rooms.compose.at_hand import BehindPhoto
 from yarrow_lane.ui.rooms.compose.depth_strip import DepthStrip
 from yarrow_lane.ui.rooms.compose.mode import Sheets
 from yarrow_lane.ui.rooms.compose.place_canvas import place_overlays
@@ -59,7 +60,7 @@ class PlaceMode(PlaceMarks):
         box.addWidget(self.strip)
         self.tool = PieceTool(self, self._dropped)
         self._shown_key = self._asked_key = ""
-        self._photo: tuple[str, Shown] | None = None
+        self.behind = BehindPhoto(page)
         self._faces: dict[int, tuple[object, QImage]] = {}
         self._start: Piece | None = None
         self.moving_piece: Piece | None = None
@@ -75,11 +76,13 @@ class PlaceMode(PlaceMarks):
     def opened(self) -> None:
         self.chosen, self.hand, self.asking, self._neutral, self.part = 0, "moves", None, None, 0
         self._shown_key = self._asked_key = ""
-        self._photo, self._faces, self._seen = None, {}, {}
+        self._faces, self._seen = {}, {}
+        self.behind.forget()
         self.under.let_go()
 
     def left(self) -> None:
         self._asked_key = self._shown_key  # what is still being made is asked for again
+        self.behind.leave()
 
     # --- showing
 
@@ -93,9 +96,9 @@ class PlaceMode(PlaceMarks):
             "recolours a part": self.rounding,
         }[self.hand]  # fmt: skip
         self.pointing.area = compose.canvas
-        self._show_frame()
         found = self.advice()
-        if not self.tool.held:
+        if not self.tool.held:  # under the hand the frame and what is written follow it
+            self._show_frame()
             self.view.show_overlays(*place_overlays(self, compose, found))
         self.strip.setVisible(bool(compose.pieces) and self.widget.height() >= px(_ROOM_FOR_STRIP))
         self.strip.show_sitters(standings(compose, self.scales), self.chosen, self._small_faces(compose), self._strip_note())
@@ -154,21 +157,7 @@ class PlaceMode(PlaceMarks):
                     self.page.refresh()
 
             self.page.workroom.references.want_soon(compose, self.page, ready)
-        self._want_photo(compose)
-
-    def _want_photo(self, compose: Compose) -> None:
-        behind = compose.behind
-        if behind is None or (self._photo is not None and self._photo[0] == behind.photo_id):
-            return
-        photo = next((p for p in self.page.commission.intake.photos if p.id == behind.photo_id), None)
-        if photo is None:
-            return
-
-        def ready(shown: Shown) -> None:
-            if shown.whole:
-                self._photo = (photo.id, shown)
-
-        self.page.workroom.pictures.photo(photo.id, photo.name, self.page, ready)
+        self.behind.of(compose)  # asked for before it is needed under the hand
 
     def _show_frame(self) -> None:
         piece = self.piece
@@ -204,8 +193,8 @@ class PlaceMode(PlaceMarks):
         self.page.refresh()
 
     def begun(self, way: Way) -> None:
-        self._start = self.piece
-        photo = self._photo[1].picture if self._photo is not None else None
+        self._start, self.moving_piece = self.piece, None
+        photo = self.behind.of(self.compose)
         if self._start is not None and not self.under.begin(self.compose, self.chosen, photo, self.view.scale):
             self.page.workroom.say("The picture is still being made: the frame shows where it goes.", False)
 
@@ -324,10 +313,4 @@ def _as_image(level: np.ndarray) -> QImage:
     """Premultiplied light and alpha as a see-through picture."""
     alpha = np.clip(level[..., 3:], 0, 1)
     codes = srgb8_from_linear(np.clip(level[..., :3] / np.maximum(alpha, 1e-4), 0, 1))
-    height, width = level.shape[:2]
-    image = QImage(width, height, QImage.Format.Format_ARGB32)
-    rows = np.frombuffer(image.bits(), np.uint8).reshape(height, image.bytesPerLine())
-    pixels = rows[:, : width * 4].reshape(height, width, 4)
-    pixels[..., :3] = codes[..., ::-1]
-    pixels[..., 3] = np.round(alpha[..., 0] * 255)
-    return image
+    return see_through(codes, np.round(alpha[..., 0] * 255).astype(np.uint8))

@@ -1,10 +1,12 @@
 """The bench of one sitter placed: its size in life, known lengths, colour, order."""
 
+import math
+from functools import partial
 from typing import TYPE_CHECKING
 
 from yarrow_lane.compose import agreement
 from yarrow_lane.compose.detail import carried_px_per_mm, detail_word
-from yarrow_lane.compose.known import PUPILS_DOUBT_MM, PUPILS_MM
+from yarrow_lane.compose.known import DOUBT_SHARE, PUPILS_DOUBT_MM, PUPILS_MM, Known
 from yarrow_lane.compose.pieces import Piece
 from yarrow_lane.compose.placing import open_cuts
 from yarrow_lane.compose.scale import share_words
@@ -16,6 +18,8 @@ from yarrow_lane.ui.words import detail_mood
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.place_mode import PlaceMode
+
+_MOST_TURNED = 70  # degrees: our choice, less than a third of a length says too little
 
 
 def of_one(mode: "PlaceMode", piece: Piece) -> list[Section]:
@@ -54,18 +58,24 @@ def _known_section(mode: "PlaceMode", piece: Piece, photo: Photo | None) -> Sect
     for known in own:
         doubt = f"± {100 * known.doubt_mm / known.mm:.0f} %"
         lines.append(Fact(begun(known.what), f"{known.mm:g}\u202fmm {doubt}"))
-        lines.append(Press(f"Give the {known.what} up", lambda k=known: mode.forget_known(k)))  # type: ignore[misc]
+        turned = round(math.degrees(math.acos(min(1.0, known.seen))))
+        to = partial(mode.turn_known, known)
+        lines.append(Amount("turned out of the view by", turned, 0, _MOST_TURNED, to, 5, 0, "°"))
+        lines.append(Press(f"Give the {known.what} up", partial(mode.forget_known, known)))
     sitter = c.brief.sitter(piece.sitter_id)
     names = {k.what for k in own}
     if photo is not None and "pupils" not in names and len(photo.eyes) == 2 and sitter is not None and sitter.kind == "person":
         one, two = ((e.x, e.y) for e in photo.eyes)
         if not sitter.child:
             words = f"Use the pupils: {PUPILS_MM:g} mm ± {PUPILS_DOUBT_MM:g}, an adult's mean"
-            lines.append(Press(words, lambda: mode.use_pupils(one, two, PUPILS_MM, PUPILS_DOUBT_MM)))
+            told = Known(piece.id, "pupils", one, two, PUPILS_MM, PUPILS_DOUBT_MM, "published mean for adults")
+            lines.append(Press(words, partial(mode.know, told)))
     marks = {m.name: (m.x, m.y) for m in photo.landmarks} if photo is not None else {}
     if "head" not in names and sitter is not None and sitter.head_mm > 0 and "crown" in marks and "chin" in marks:
         words = f"Use the head: {sitter.head_mm:g} mm from crown to chin, as told"
-        lines.append(Press(words, lambda: mode.use_head(marks["crown"], marks["chin"], sitter.head_mm, "told by the client")))
+        mm = sitter.head_mm
+        head = Known(piece.id, "head", marks["crown"], marks["chin"], mm, DOUBT_SHARE * mm, "told by the client")
+        lines.append(Press(words, partial(mode.know, head)))
     if not own and not lines:
         lines.append(Note("Choose “length” above and draw one that you know: a collar, a tag, nose to ear."))
     lines += [Note(words, "wrong") for words in mode.scales.accused if words.startswith(piece.name)]

@@ -1,7 +1,6 @@
 """What is shown and said while sitters are placed."""
 
 import math
-from collections.abc import Callable
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -9,10 +8,10 @@ from yarrow_lane.compose import agreement, pieces
 from yarrow_lane.compose.advice import Advice
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.detail import carried_px_per_mm, detail_word
-from yarrow_lane.compose.drawing.colour_move import WARM_DEG, warm_and_pink
 from yarrow_lane.compose.ground import GROUND_KINDS, Ground, GroundKind, Lab
+from yarrow_lane.compose.places import seen_twice
 from yarrow_lane.compose.scale import Scales, far_words, share_words
-from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
+from yarrow_lane.measure.colour.munsell_value import value_of
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import (
@@ -29,8 +28,10 @@ from yarrow_lane.ui.bench_sheet import (
     Section,
     Switch,
 )
+from yarrow_lane.ui.rooms.compose.colour_lines import value_line, warmth_line
 from yarrow_lane.ui.rooms.compose.depth_strip import Standing
 from yarrow_lane.ui.rooms.compose.mode import Sheets
+from yarrow_lane.ui.rooms.compose.place_marks import Asking
 from yarrow_lane.ui.rooms.compose.place_one import of_one
 from yarrow_lane.ui.words import detail_mood
 
@@ -62,7 +63,7 @@ def place_sheets(mode: "PlaceMode", found: tuple[Advice, ...], act: NextAct | No
     switches = (Switch("The hand", tuple(zip(_HANDS, _HAND_WORDS, strict=True)), mode.use, mode.hand),)
     sections: list[Section] = []
     if mode.asking is not None:
-        sections.append(_asked(mode))
+        sections.append(_asked(mode, mode.asking))
     piece = mode.piece
     sections += of_one(mode, piece) if piece is not None else _of_all(mode)
     if found:
@@ -70,23 +71,12 @@ def place_sheets(mode: "PlaceMode", found: tuple[Advice, ...], act: NextAct | No
     return Sheets(tuple(sections), switches, act)
 
 
-def _asked(mode: "PlaceMode") -> Section:
-    assert mode.asking is not None
-    piece_id = mode.asking[2]
-    name = mode.compose.piece(piece_id).name
-    state = {"what": "a length"}
-
-    def what(text: str) -> Meaning:
-        state["what"] = text.strip() or "a length"
-        return None
-
-    def mm(value: float) -> Meaning:
-        return mode.add_known(state["what"], value, source="measured")
-
+def _asked(mode: "PlaceMode", asking: Asking) -> Section:
+    drawn = (asking.a, asking.b)
     lines = (
-        Note(f"On {name}. Its doubt is taken as 5 % until you know better."),
-        Field("What it is", "", what, "collar, tag, ear", about=mode.asking),
-        Length("Length in life", 0.0, mode.page.studio.unit, mm, "4.2 cm", about=mode.asking),
+        Note(f"On {mode.compose.piece(asking.piece_id).name}. Its doubt is taken as 5 % until you know better."),
+        Field("What it is", asking.what, mode.name_length, "collar, tag, ear", about=drawn),
+        Length("Length in life", 0.0, mode.page.studio.unit, mode.add_known, "4.2 cm", about=drawn),
     )
     return Section("A known length", lines)
 
@@ -239,11 +229,16 @@ def _ground_section(mode: "PlaceMode") -> Section:
             ),
             Amount("Warmer or cooler", ground.move.warm, -30, 30, lambda v: mode.set_ground(_moved(ground, warm=v)), 1, 1),
         ]
+        for piece in seen_twice(compose):
+            lines.append(Note(f"{piece.name} is seen twice: as placed, and in the photograph behind.", "wrong"))
         said = f"photograph, {agreement.move_words(ground.move)}"
     else:
-        ends = ("Value", "Value at the far end") if ground.kind == "gradient" else ("Value",)
-        for n, label in enumerate(ends):
-            lines += _colour_lines(label, ground.colours[n], lambda lab, n=n: mode.set_ground(_coloured(ground, n, lab)))  # type: ignore[misc]
+        for n, end in enumerate(("", " at the far end") if ground.kind == "gradient" else ("",)):
+
+            def to(colour: Lab, n: int = n) -> Meaning:
+                return mode.set_ground(_coloured(ground, n, colour))
+
+            lines += [value_line(f"Value{end}", ground.colours[n], to), warmth_line(f"Warmth{end}", ground.colours[n], to)]
         if ground.kind == "gradient":
             lines.append(
                 Amount(
@@ -261,19 +256,6 @@ def _ground_section(mode: "PlaceMode") -> Section:
         lines.append(Press("The colour of the client's wall", lambda: mode.set_ground(_coloured(ground, 0, wall))))
         said = f"{ground.kind}, value {value_of(ground.colours[0][0]):.1f}"
     return Section("Background", tuple(lines), said)
-
-
-def _colour_lines(label: str, colour: Lab, to: Callable[[Lab], Meaning]) -> list[Line]:
-    warm, _ = warm_and_pink(colour[1], colour[2])
-    return [
-        Amount(label, round(value_of(colour[0]), 1), 0, 10, lambda v: to((lightness_of(v), colour[1], colour[2])), 0.1, 1),
-        Amount(f"Warmth{label[5:]}", round(warm, 1), -40, 40, lambda v: to(_warmed(colour, v)), 1, 1),
-    ]
-
-
-def _warmed(colour: Lab, warm: float) -> Lab:
-    cos, sin = math.cos(math.radians(WARM_DEG)), math.sin(math.radians(WARM_DEG))
-    return colour[0], round(warm * cos, 2), round(warm * sin, 2)
 
 
 def _moved(ground: Ground, **values: float) -> Ground:

@@ -1,5 +1,6 @@
 """The proof: the page as the client will see it, sent with a letter, answered, and what changed since."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -13,24 +14,24 @@ from yarrow_lane.compose.proofs import PROOFS, Proof, Proofs, answer_to
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.compose.standing import CHANGED, UNANSWERED, asked_of_client
 from yarrow_lane.desk.derived import Key, Making
-from yarrow_lane.documents.proof_page import PICTURE_PX_MM, Layout, ProofPage, as_pdf, as_picture, as_png, lay_out
+from yarrow_lane.desk.letters import letter_remarks, put_in_outbox
 from yarrow_lane.lane.happening import ProofAnswered, ProofSent, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.measure.raster import Picture
-from yarrow_lane.measure.words import cleaned
-from yarrow_lane.standins.outbox import free_name, letter_bytes
-from yarrow_lane.store.things import write_synced
-from yarrow_lane.store.trouble import disk_trouble
+from yarrow_lane.measure.words import begun, cleaned
 from yarrow_lane.ui.bench_sheet import Fact, Field, Line, Meaning, NextAct, Note, Press, Section, Tick
 from yarrow_lane.ui.kit.levels import Levels, qimage
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
-from yarrow_lane.ui.rooms.compose.wall_mode import WallMode
+from yarrow_lane.ui.rooms.compose.proof_making import Form, make_proof
 
 if TYPE_CHECKING:
+    from yarrow_lane.documents import proof_page
     from yarrow_lane.ui.rooms.compose.page import ComposePage
+else:
+    proof_page = late("yarrow_lane.documents.proof_page")  # what writes PDF is loaded with the first document
 
 _PAGE_PX_MM = 5.0  # our choice: sharp on a screen
 
@@ -45,13 +46,21 @@ class ProofMode(Mode):
         self.view = PictureView("The proof, as the client will see it")
         self.widget = self.picture = self.view
         self._answers: dict[str, str] = {}
-        self._shown = ""
+        self._shown: Key | None = None
+        page.workroom.works.changed.connect(self._works_changed)
+        self._was_sending = False
+
+    def _works_changed(self) -> None:
+        """The yellow field waits while a proof is laid into the outbox."""
+        page = self.page
+        if page.mode is self and page.commission_id and page.isVisible() and self.is_sending != self._was_sending:
+            page.attempt(page.refresh)
 
     def why_not(self) -> str:
         return "" if self.page.commission.compose.framed else "there is nothing to show yet: lay a crop or place a sitter first"
 
     def opened(self) -> None:
-        self._shown = ""
+        self._shown = None
 
     @property
     def _sent(self) -> tuple[ProofSent, ...]:
@@ -65,22 +74,26 @@ class ProofMode(Mode):
     def _last(self) -> Proof | None:
         return next(iter(reversed(self.page.commission.proofs.sent)), None)
 
-    def layout(self) -> Layout:
-        """The page of the composition as it is now."""
+    def layouts(self) -> "tuple[proof_page.Layout, ...]":
+        """The pages of the composition as it is now."""
         page = self.page
         c, compose = page.commission, page.commission.compose
-        scales = scales_of(compose)
         day = day_text(page.workroom.now.date())
         below = f"Proof {self.number} of {day}, for {c.brief.client}, by {page.studio.painter}"
-        facts = proof_facts(compose, c.proofs, c.brief, scales, page.studio.unit, self._last())
+        facts = proof_facts(compose, c.proofs, c.brief, scales_of(compose), page.studio.unit, self._last())
         mark = "PROOF" if c.proofs.watermark else ""
-        return lay_out(ProofPage(c.brief.title, below, facts, (compose.width_mm, compose.height_mm), mark), c.transfer.paper)
+        said = proof_page.ProofPage(c.brief.title, below, facts, (compose.width_mm, compose.height_mm), mark)
+        return proof_page.lay_out(said, c.transfer.paper)
 
     def refresh(self) -> Sheets:
         self._show_page()
+        self._was_sending = self.is_sending
         c = self.page.commission
         asked = asked_of_client(c.compose, c.proofs, c.log)
         sections = [*self._state(asked), *self._page_section()]
+        remarks = letter_remarks(c.brief)
+        if remarks and asked != UNANSWERED:
+            sections.insert(0, Section("Before it goes", tuple(Note(f"{begun(r)}.", "wrong") for r in remarks)))
         return Sheets(tuple(sections), (), self._act(asked))
 
     def _act(self, asked: str) -> NextAct:
@@ -88,6 +101,8 @@ class ProofMode(Mode):
             return NextAct("It is approved", f"what the client said to proof {self.number - 1}", lambda: self._answer(True))
         if self._sent and not asked:
             return self.page.next_act(lambda: None)
+        if self._was_sending:
+            return NextAct("Laying it into the outbox…", "a moment", None, False)
         return NextAct(f"Put proof {self.number} in the outbox", "PDF and letter, for any mail program", self._send)
 
     def _state(self, asked: str) -> list[Section]:
@@ -147,98 +162,81 @@ class ProofMode(Mode):
             Field("Price, if it is to be said", proofs.price, lambda v: edit("Wrote the price", price=v)),
             Tick("A page of the wall", proofs.with_wall, lambda v: edit("Set the page of the wall", with_wall=v)),
             Tick("A mark over the picture", proofs.watermark, lambda v: edit("Set the mark", watermark=v)),
-            Press("Save it as PDF…", self._save_pdf),
-            Press("Save it as a picture…", self._save_png),
+            Press("Save it as PDF…", lambda: self._save("pdf")),
+            Press("Save it as a picture…", lambda: self._save("png")),
         )
         return [Section("The page", lines)]
 
     # --- the page
 
-    def _picture_key(self, layout: Layout) -> Key:
-        return Key("proof picture", (reference_key(self.page.commission.compose),), (round(layout.scale, 6),))
-
-    def _making(self, layout: Layout) -> Making[Picture]:
-        compose, references = self.page.commission.compose, self.page.workroom.references
-
-        def make(progress: Progress) -> Picture:
-            return references.for_print(compose, compose.canvas, PICTURE_PX_MM * layout.scale, progress)
-
-        return Making(make, lambda picture: picture.nbytes)
-
     def _show_page(self) -> None:
-        layout = self.layout()
-        shown = repr(layout) + reference_key(self.page.commission.compose)
-        if shown == self._shown:
+        layouts, compose = self.layouts(), self.page.commission.compose
+        references, first = self.page.workroom.references, layouts[0]
+        size = (first.page_mm[0], first.page_mm[1] * len(layouts))
+        key = Key("proof page", (reference_key(compose),), (layouts,))
+        if key == self._shown:
             return
-        if self.view.levels is None or self.view.content != layout.page_mm:
+        if self.view.levels is None or self.view.content != size:
             self.view.waiting = "Laying the page out…"
-            self.view.show_levels(None, layout.page_mm)
+            self.view.show_levels(None, size)
 
-        def ready(picture: Picture) -> None:
-            self._shown = shown
-            self.view.show_levels(Levels((qimage(as_picture(layout, picture, _PAGE_PX_MM)),)), layout.page_mm)
+        def make(progress: Progress) -> Levels:
+            picture = references.for_print(compose, compose.canvas, proof_page.PICTURE_PX_MM * first.scale, progress)
+            return Levels((qimage(proof_page.as_picture(proof_page.sheets(layouts, picture), _PAGE_PX_MM)),))
 
-        self.page.workroom.derived.want(self._picture_key(layout), self.page, self._making(layout), ready)
+        def ready(levels: Levels) -> None:
+            self._shown = key
+            self.view.show_levels(levels, size)
 
-    def _save_pdf(self) -> None:
+        self.page.workroom.derived.want(key, self.page, Making(make, lambda levels: levels.bytes), ready)
+
+    def _make(self, title: str, form: Form, done: Callable[[bytes], None]) -> None:
+        make_proof(self.page, self.layouts(), title, form, done)
+
+    def _save(self, form: Form) -> None:
         name = f"{self.page.commission.brief.title} proof {self.number}"
-        self._made(lambda layout, p: self.page.save_file("Save the proof", name, ".pdf", self._pdf(layout, p)))
+        path = self.page.choose_file("Save the proof", name, f".{form}")
+        if path is None:
+            return
+        workroom = self.page.workroom
 
-    def _pdf(self, layout: Layout, picture: Picture) -> bytes:
-        pages = [(layout, picture)]
-        c = self.page.commission
-        wall = self.page.modes["on the wall"]
-        assert isinstance(wall, WallMode)
-        drawn = wall.as_picture() if c.proofs.with_wall else None
-        if drawn is not None:
-            below = f"Seen at true scale, from {c.compose.wall.distance_mm / 1000:.2f}\u202fm"
-            size = (float(drawn.shape[1]), float(drawn.shape[0]))
-            pages.append((lay_out(ProofPage(f"{c.brief.title} on your wall", below, (), size), c.transfer.paper), drawn))
-        return as_pdf(pages, f"{c.brief.title}: proof {self.number}")
+        def done(data: bytes) -> None:
+            workroom.write_file(path, data)
+            workroom.say(f"Written to {path}.", False)
 
-    def _save_png(self) -> None:
-        title = self.page.commission.brief.title
-        self._made(
-            lambda layout, p: self.page.save_file("Save the proof", f"{title} proof {self.number}", ".png", as_png(layout, p))
-        )
-
-    def _made(self, then: object) -> None:
-        assert callable(then)
-        layout = self.layout()
-        self.page.workroom.derived.want(
-            self._picture_key(layout), self.page, self._making(layout), lambda picture: self.page.attempt(lambda: then(layout, picture))
-        )  # fmt: skip
+        self._make(f"Writing {name}", form, done)
 
     # --- sending and being answered
 
-    def _send(self) -> Meaning:
-        self._made(self._put_in_outbox)
-        return None
+    @property
+    def _sending(self) -> str:
+        """The title of the work that lays this commission's proof into the outbox."""
+        return f"Laying proof {self.number} of {self.page.commission.brief.title} into the outbox"
 
-    def _put_in_outbox(self, layout: Layout, picture: Picture) -> None:
-        page = self.page
-        c, desk, number = page.commission, page.desk, self.number
-        last = self._last()
+    @property
+    def is_sending(self) -> bool:
+        """Whether it is under way: a proof is sent once."""
+        return any(work.title == self._sending for work in self.page.workroom.works.now)
+
+    def _send(self) -> Meaning:
+        if self.is_sending:
+            return None
+        self.page.bench.store_pending()
+        desk, workroom, page, number, last = self.page.desk, self.page.workroom, self.page, self.number, self._last()
+        c = page.commission  # as it is on the page: what is changed meanwhile is not in it
         changed = [x.words for x in changes(last.composed, c.compose) if x.seen] if last is not None else []
-        now, outbox = desk.clock(), desk.store.folder / "outbox"
         text = cleaned(proof_letter(c.brief, number, page.studio.painter, changed))
-        pdf = self._pdf(layout, picture)
-        subject = f"Proof {number} of {c.brief.title}"
-        letter = letter_bytes(
-            page.studio.painter, c.brief.client, c.brief.client_mail, subject, text, now, c.brief.contact_warning
-        )  # fmt: skip
-        path = free_name(outbox, f"{now:%Y-%m-%d} {c.id} proof {number}")
-        try:
-            write_synced(path.with_suffix(".pdf"), pdf)
-            write_synced(path, letter)
-        except OSError as error:
-            raise disk_trouble(error, outbox) from error
-        proof = Proof(number, now, c.compose)
-        kept = Edit(PROOFS, f"Sent proof {number}", lambda p: replace(p, sent=(*p.sent, proof)), keep="sent")
-        desk.do(page.commission_id, kept)
-        desk.happen(page.commission_id, ProofSent(now, number, reference_key(c.compose), text), "Compose")
-        page.workroom.say(f"Letter and page lie in the outbox: {path.name}, and the PDF of the same name to go with it.", False)
+
+        def done(pdf: bytes) -> None:
+            path = put_in_outbox(desk, c, f"proof {number}", f"Proof {number} of {c.brief.title}", text, pdf)
+            proof = Proof(number, desk.clock(), c.compose)
+            desk.do(c.id, Edit(PROOFS, f"Sent proof {number}", lambda p: replace(p, sent=(*p.sent, proof)), keep="sent"))
+            desk.happen(c.id, ProofSent(proof.at, number, reference_key(c.compose), text), "Compose")
+            workroom.say(f"Letter and page lie in the outbox: {path.name}, and the PDF of the same name to go with it.", False)
+
+        self._make(self._sending, "pdf", done)
         page.refresh()
+        return None
 
     def _answer(self, approved: bool) -> Meaning:
         sent = self._sent

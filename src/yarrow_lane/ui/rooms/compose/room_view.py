@@ -3,20 +3,21 @@
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-import numpy as np
 from PySide6.QtGui import QImage
 
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.compose.room import RoomTrouble, colour_at, hung_in, on_wall, outline_on_photo
 from yarrow_lane.compose.sides import outer
 from yarrow_lane.compose.wall import RoomPhoto
+from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.lengths import length_text
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.raster import Picture, resized
 from yarrow_lane.ui.bench_sheet import Field, Length, Line, Meaning, Note, Pick, Press, Section
 from yarrow_lane.ui.kit.drawing_tools import GripsTool
-from yarrow_lane.ui.kit.levels import Levels, qimage
+from yarrow_lane.ui.kit.levels import Levels, array_of, qimage
 from yarrow_lane.ui.kit.overlays import Outline, Words
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.pictures import Shown
@@ -38,10 +39,11 @@ class RoomView:
         self.view.tool = self.grips
         self._photo: tuple[str, Picture, float] | None = None
         self._art: QImage | None = None
+        self._on_table = ""  # the photograph shown
 
     def opened(self) -> None:
         """Another commission came in."""
-        self._photo, self._art = None, None
+        self._photo, self._art, self._on_table = None, None, ""
 
     @property
     def room(self) -> RoomPhoto | None:
@@ -116,6 +118,7 @@ class RoomView:
         self._art = art
         photo = next((p for p in page.commission.intake.photos if p.id == room.photo_id), None)
         if photo is None:
+            self._on_table = ""
             self.view.waiting = "That photograph was taken away: choose another."
             self.view.show_levels(None, (1, 1))
             return
@@ -125,6 +128,7 @@ class RoomView:
         self._paint(room, photo)
 
     def _read(self, photo: Photo) -> None:
+        self._on_table = ""
         self.view.waiting = f"Reading {photo.name}…"
         self.view.show_levels(None, (photo.width_px, photo.height_px))
 
@@ -138,24 +142,38 @@ class RoomView:
 
     def _paint(self, room: RoomPhoto, photo: Photo) -> None:
         assert self._photo is not None
-        _, picture, scale = self._photo
+        _, plain, scale = self._photo
         compose, size = self._page.shown, (float(photo.width_px), float(photo.height_px))
         overlays = [Outline(room.corners, "here", 1.6, "dashes")]
         grips = list(room.corners)
-        trouble = ""
+        trouble, picture = "", None
         try:
             around = outline_on_photo(room, _over_all(compose))
-            if self._art is not None:
-                picture = hung_in(picture, scale, room, _array(self._art), (compose.width_mm, compose.height_mm))
             overlays.append(Outline(around, "light", 1.0))
             grips.append((sum(x for x, _ in around) / 4, sum(y for _, y in around) / 4))
+            picture = self._hung(room, compose, plain, scale)
         except RoomTrouble as error:
             trouble = error.sentence
-        self.view.show_levels(Levels((qimage(picture),)), size)
+        if trouble or picture is not None or self._on_table != photo.id:  # until it is hung anew the last one stays
+            self._on_table = photo.id
+            self.view.show_levels(Levels((qimage(plain if picture is None else picture),)), size)
         unit = self._page.studio.unit
         words = trouble or f"{room.what or 'known'}, {length_text(room.width_mm, unit, 0)} wide"
         self.view.show_overlays(*overlays, Words(room.corners[0], words, "right", shift=(4.0, -12.0)))
         self.grips.points = grips
+
+    def _hung(self, room: RoomPhoto, compose: Compose, photo: Picture, scale: float) -> Picture | None:
+        """The photograph with the piece hung in it; None while it is made."""
+        if self._art is None:
+            return None
+        art, size, derived = array_of(self._art), (compose.width_mm, compose.height_mm), self._page.workroom.derived
+        made_of = (room, size, art.shape)
+        key = Key("room with the piece", (room.photo_id, reference_key(compose)), made_of)
+        found: Picture | None = derived.have(key)
+        if found is None and not derived.under_way(key):
+            making = Making(lambda _: hung_in(photo, scale, room, art, size), lambda picture: picture.nbytes)
+            derived.want(key, self._page, making, lambda _: self._page.refresh())
+        return found
 
     # --- hands
 
@@ -196,10 +214,3 @@ class RoomView:
 def _over_all(compose: Compose) -> Point:
     size = outer(compose.sides, compose.width_mm, compose.height_mm)
     return size.width_mm, size.height_mm
-
-
-def _array(image: QImage) -> Picture:
-    """The picture's codes, (H, W, 3)."""
-    plain = image.convertToFormat(QImage.Format.Format_RGB888)
-    rows = np.frombuffer(plain.constBits(), np.uint8).reshape(plain.height(), plain.bytesPerLine())
-    return rows[:, : plain.width() * 3].reshape(plain.height(), plain.width(), 3).copy()

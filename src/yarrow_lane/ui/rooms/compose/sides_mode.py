@@ -3,15 +3,12 @@
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-import numpy as np
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QImage, QKeyEvent
+from PySide6.QtGui import QKeyEvent
 
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.compose.drawing.colour_move import linear_from_lab
 from yarrow_lane.compose.ground import Lab
 from yarrow_lane.compose.places import widened
-from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.compose.sides import (
     DEPTHS_MM,
     SIDE_FINISHES,
@@ -24,11 +21,10 @@ from yarrow_lane.compose.sides import (
     paint_area_cm2,
     picture_round_mm,
 )
-from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
-from yarrow_lane.measure.colour.srgb import srgb8_from_linear
 from yarrow_lane.measure.lengths import length_text, size_text
-from yarrow_lane.ui.bench_sheet import Amount, Fact, Length, Line, Meaning, NextAct, Note, Pick, Section, Switch
-from yarrow_lane.ui.pictures import Shown
+from yarrow_lane.ui.bench_sheet import Fact, Length, Line, Meaning, NextAct, Note, Pick, Section, Switch
+from yarrow_lane.ui.rooms.compose.at_hand import ReferenceImage
+from yarrow_lane.ui.rooms.compose.colour_lines import hex_of, value_line
 from yarrow_lane.ui.rooms.compose.corner_view import Corner, CornerView
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
 from yarrow_lane.ui.words import area_text
@@ -42,13 +38,8 @@ _FINISH_WORDS: dict[SideFinish, str] = {
     "dark": "dark, for a frame",
     "colour": "one colour",
 }
+_SHOWN_PX = 1400  # of the picture's width: our choice, a corner of it fills the table
 _DARK: Lab = (14.0, 1.0, 2.0)  # our choice: what a floating frame's gap hides
-
-
-def hex_of(colour: Lab) -> str:
-    """A colour as "#rrggbb"."""
-    codes = srgb8_from_linear(np.clip(linear_from_lab(np.array([colour])), 0, 1))[0]
-    return f"#{codes[0]:02x}{codes[1]:02x}{codes[2]:02x}"
 
 
 class SidesMode(Mode):
@@ -60,13 +51,16 @@ class SidesMode(Mode):
         super().__init__(page)
         self.corner = CornerView()
         self.widget = self.corner
-        self._picture: tuple[str, QImage] | None = None
+        self._picture = ReferenceImage(page, _SHOWN_PX)
 
     def why_not(self) -> str:
         return "" if self.page.commission.compose.sized else "the canvas has no size yet: choose one first"
 
     def opened(self) -> None:
-        self._picture = None
+        self._picture.forget()
+
+    def left(self) -> None:
+        self._picture.leave()
 
     @property
     def sides(self) -> Sides:
@@ -80,17 +74,7 @@ class SidesMode(Mode):
         depths = tuple((d, "none, panel or paper" if d == 0 else f"{d:g} mm") for d in sorted({*DEPTHS_MM, sides.depth_mm}))
         edges.append(Pick("Depth", sides.depth_mm, depths, lambda v: self._set("Chose the depth", depth_mm=v)))
         if sides.finish in ("dark", "colour"):
-            edges.append(
-                Amount(
-                    "Value of the edge",
-                    round(value_of(sides.colour[0]), 1),
-                    0,
-                    10,
-                    lambda v: self._set("Chose the edge's value", colour=(lightness_of(v), *sides.colour[1:])),
-                    0.1,
-                    1,
-                )
-            )
+            edges.append(value_line("Value of the edge", sides.colour, lambda c: self._set("Chose the edge's value", colour=c)))
         if sides.depth_mm > 0:
             edges.append(Fact("To paint", area_text(paint_area_cm2(sides, compose.width_mm, compose.height_mm))))
             cloth = cloth_mm(sides, compose.width_mm, compose.height_mm)
@@ -146,14 +130,8 @@ class SidesMode(Mode):
             lines += [
                 Length("Gap", sides.gap_mm, unit, lambda v: self._set("Set the gap", gap_mm=v)),
                 Length("Face of the frame", sides.bar_mm, unit, lambda v: self._set("Set the frame's face", bar_mm=v)),
-                Amount(
-                    "Value of the frame",
-                    round(value_of(sides.bar_colour[0]), 1),
-                    0,
-                    10,
-                    lambda v: self._set("Chose the frame's value", bar_colour=(lightness_of(v), *sides.bar_colour[1:])),
-                    0.1,
-                    1,
+                value_line(
+                    "Value of the frame", sides.bar_colour, lambda c: self._set("Chose the frame's value", bar_colour=c)
                 ),
             ]
         if self.page.commission.brief.medium in ("watercolour", "soft pastel"):
@@ -179,21 +157,12 @@ class SidesMode(Mode):
         unit = self.page.studio.unit
         round_mm = picture_round_mm(sides)
         wide = widened(compose, round_mm)
-        key = reference_key(wide)
-        if key and (self._picture is None or self._picture[0] != key):
-
-            def ready(shown: Shown) -> None:
-                if reference_key(widened(self.page.shown, picture_round_mm(self.sides))) == key:
-                    self._picture = (key, shown.levels.images[0])
-                    self.page.refresh()
-
-            self.page.workroom.references.want_soon(wide, self.page, ready)
+        picture = self._picture.of(wide)
         size = outer(sides, compose.width_mm, compose.height_mm)
         measures = (
             f"{size_text(compose.width_mm, compose.height_mm, unit)}, {sides.depth_mm:g} mm deep",
             f"{_FINISH_WORDS[sides.finish]}; over all {size_text(size.width_mm, size.height_mm, unit)}",
         )
-        picture = self._picture[1] if self._picture is not None and self._picture[0] == key else None
         self.corner.show_corner(
             Corner(compose.width_mm, compose.height_mm, sides, hex_of(sides.colour), hex_of(sides.bar_colour), picture, round_mm, measures)
         )  # fmt: skip

@@ -61,10 +61,9 @@ class UnderHand:
         step(self.dragging, self.scale)
         return qimage(self.dragging.picture)
 
-    def let_go(self) -> Piece | None:
-        """The piece where it was left."""
-        dragging, self.dragging = self.dragging, None
-        return dragging.piece if dragging is not None else None
+    def let_go(self) -> None:
+        """The hand is off it."""
+        self.dragging = None
 
     def pixels_of(self, piece: Piece) -> Sprite | None:
         """Its sprite as photographed, if it is at hand: what colour and light are read from."""

@@ -146,7 +146,7 @@ class VariantsMode(Mode):
         self.table.show_all(tuple(shown), self.picked)
 
     def _one(self, name: str, compose: Compose, words: str, now: bool) -> Shown:
-        image = self.page.workroom.references.thumbnail(compose)
+        image = self.page.workroom.references.thumbnail(compose, on_disk=False)
         return Shown(name, (compose.width_mm, compose.height_mm), words, image, now)
 
     def refresh(self) -> Sheets:

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QStackedWidget, QVBoxLayout, QWidget
 from yarrow_lane.commission.eyes import eyes_on_canvas
 from yarrow_lane.compose.composition import Compose, largest_crop_width
 from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM
+from yarrow_lane.compose.ground import Lab
 from yarrow_lane.compose.hanging import Advised, advised_sizes, hung
 from yarrow_lane.compose.places import photo_px_per_mm
 from yarrow_lane.compose.proofs import PROOFS
@@ -19,26 +20,27 @@ from yarrow_lane.compose.wall import Furniture, Wall
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.intake.detail import usable_px_per_mm
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
+from yarrow_lane.measure.colour.munsell_value import value_of
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Length, Line, Meaning, NextAct, Note, Press, Section, Table
 from yarrow_lane.ui.kit.levels import qimage
-from yarrow_lane.ui.pictures import Shown
+from yarrow_lane.ui.rooms.compose.at_hand import ReferenceImage
+from yarrow_lane.ui.rooms.compose.colour_lines import hex_of, value_line
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.compose.room_view import RoomView
-from yarrow_lane.ui.rooms.compose.sides_mode import hex_of
 from yarrow_lane.ui.rooms.compose.view import sizes_in
-from yarrow_lane.ui.rooms.compose.wall_view import Hanging, WalkStrip, WallView
+from yarrow_lane.ui.rooms.compose.wall_drawing import Hanging, wall_picture
+from yarrow_lane.ui.rooms.compose.wall_view import FARTHEST_MM, NEAREST_MM, WalkStrip, WallView
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.page import ComposePage
 
 _STEP_MM = 250.0  # of one notch of the wheel: our choice
-_NEAREST_MM, _FARTHEST_MM = 200.0, 5500.0
-_EYE_PX = 220
+_EYE_PX, _HUNG_PX = 220, 700  # of an eye and of the piece as they are shown: our choice
+_PROOF_PX = (1600, 1000)  # of the wall in the proof: our choice
 
 
 class WallMode(Mode):
@@ -60,7 +62,7 @@ class WallMode(Mode):
         self.stack.addWidget(self.room.view)
         box.addWidget(self.stack, 1)
         box.addWidget(self.strip)
-        self._picture: tuple[str, QImage] | None = None
+        self._picture = ReferenceImage(page, _HUNG_PX)
         self._eye: tuple[str, Picture, float] | None = None
         self._distance: float | None = None  # walked to, not decided
 
@@ -68,11 +70,13 @@ class WallMode(Mode):
         return "" if self.page.commission.compose.sized else "the canvas has no size yet: choose one first"
 
     def opened(self) -> None:
-        self._picture, self._eye, self._distance = None, None, None
+        self._eye, self._distance = None, None
+        self._picture.forget()
         self.room.opened()
 
     def left(self) -> None:
         self._distance = None
+        self._picture.leave()
 
     @property
     def wall(self) -> Wall:
@@ -88,7 +92,7 @@ class WallMode(Mode):
 
     def stand_at(self, distance_mm: float) -> None:
         """Look from there; it is not decided yet."""
-        self._distance = round(min(_FARTHEST_MM, max(_NEAREST_MM, distance_mm)) / 50) * 50
+        self._distance = round(min(FARTHEST_MM, max(NEAREST_MM, distance_mm)) / 50) * 50
         self.page.refresh()
 
     def refresh(self) -> Sheets:
@@ -96,11 +100,12 @@ class WallMode(Mode):
         size = outer(compose.sides, compose.width_mm, compose.height_mm)
         hangs = hung(wall, size)
         advised = self._advised(compose)
-        self._show(compose, advised)
+        picture = self._picture.of(compose)
+        self.view.show_hanging(self._hanging(compose, advised, picture))
         self._show_strip(compose)
         self.stack.setCurrentWidget(self.room.view if wall.room is not None else self.view)
         self.picture = self.room.view if wall.room is not None else None
-        self.room.show(self._picture[1] if self._picture is not None else None)
+        self.room.show(picture)
         name, furniture = wall.furniture.name, wall.furniture
         wall_lines: list[Line] = [
             Field(
@@ -109,21 +114,13 @@ class WallMode(Mode):
                 lambda v: self._set("Wrote the wall's colour", source=v),
                 "grey green",
             ),
-            Amount(
-                "Value",
-                round(value_of(wall.colour[0]), 1),
-                0,
-                10,
-                lambda v: self._colour(lightness_of(v), *wall.colour[1:]),
-                0.1,
-                1,
-            ),
+            value_line("Value", wall.colour, self._colour),
             Amount(
                 "Red to green",
                 round(-wall.colour[1], 0),
                 -40,
                 40,
-                lambda v: self._colour(wall.colour[0], -v, wall.colour[2]),
+                lambda v: self._colour((wall.colour[0], -v, wall.colour[2])),
                 1,
             ),
             Amount(
@@ -131,7 +128,7 @@ class WallMode(Mode):
                 round(wall.colour[2], 0),
                 -40,
                 60,
-                lambda v: self._colour(wall.colour[0], wall.colour[1], v),
+                lambda v: self._colour((wall.colour[0], wall.colour[1], v)),
                 1,
             ),
             Length(
@@ -174,13 +171,9 @@ class WallMode(Mode):
     def _into_proof(self) -> Meaning:
         return Edit(PROOFS, "Put the wall in the proof", lambda p: replace(p, with_wall=True))
 
-    def as_picture(self) -> Picture | None:
-        """The wall as it is drawn, for the proof's second page; None while the picture on it is still being made."""
-        compose = self.page.commission.compose
-        self._show(compose, ())
-        if self._picture is None or self._picture[0] != reference_key(compose):
-            return None
-        return self.view.drawn(1600, 1000)
+    def for_proof(self, compose: Compose, picture: QImage) -> Picture:
+        """The wall as it is drawn, with that picture hung on it, for the proof's second page."""
+        return wall_picture(self._hanging(compose, (), picture), *_PROOF_PX)
 
     def _size_section(self, advised: tuple[Advised, ...]) -> list[Section]:
         if not advised:
@@ -218,19 +211,9 @@ class WallMode(Mode):
             carries = (usable / DETAIL_WORKABLE_PX_MM, usable / DETAIL_WORKABLE_PX_MM / compose.proportion)
         return advised_sizes(self.wall, compose.proportion, sizes_in(self.page.sizing.series, self.page.studio), carries)
 
-    def _show(self, compose: Compose, advised: tuple[Advised, ...]) -> None:
-        unit, sides = self.page.studio.unit, compose.sides
-        key = reference_key(compose)
-        if key and (self._picture is None or self._picture[0] != key):
-
-            def ready(shown: Shown) -> None:
-                if reference_key(self.page.shown) == key:
-                    self._picture = (key, shown.levels.for_width(700))
-                    self.page.refresh()
-
-            self.page.workroom.references.want_soon(compose, self.page, ready)
+    def _hanging(self, compose: Compose, advised: tuple[Advised, ...], picture: QImage | None) -> Hanging:
+        unit, sides, wall = self.page.studio.unit, compose.sides, compose.wall
         size = outer(sides, compose.width_mm, compose.height_mm)
-        hangs = hung(self.wall, size)
         others = []
         for a in advised[:2]:
             f = a.format
@@ -238,16 +221,13 @@ class WallMode(Mode):
             if abs(w - compose.width_mm) > 10 or abs(h - compose.height_mm) > 10:
                 others.append((w, h, f.name))
         framed = sides.frame == "floating"
-        picture = self._picture[1] if self._picture is not None and self._picture[0] == key else None
         words = size_text(compose.width_mm, compose.height_mm, unit)
         if framed:
             words += f" · {size_text(size.width_mm, size.height_mm, unit)} framed"
-        self.view.show_hanging(
-            Hanging(
-                hex_of(self.wall.colour), (compose.width_mm, compose.height_mm), (size.width_mm, size.height_mm),
-                (size.from_left, sides.bar_mm), hex_of(sides.bar_colour), framed, hangs.middle_mm, picture,
-                (self.wall.furniture.name, self.wall.furniture.width_mm, self.wall.furniture.height_mm), words, tuple(others),
-            )
+        return Hanging(
+            hex_of(wall.colour), (compose.width_mm, compose.height_mm), (size.width_mm, size.height_mm),
+            (size.from_left, sides.bar_mm), hex_of(sides.bar_colour), framed, hung(wall, size).middle_mm, picture,
+            (wall.furniture.name, wall.furniture.width_mm, wall.furniture.height_mm), words, tuple(others),
         )  # fmt: skip
 
     def _show_strip(self, compose: Compose) -> None:
@@ -258,7 +238,7 @@ class WallMode(Mode):
             largest = max(eyes, key=lambda e: _iris_mm(compose, e.piece_id, e.eye.across_px))
             iris_mm = _iris_mm(compose, largest.piece_id, largest.eye.across_px)
             shown = self._eyes(compose, largest.at_mm, iris_mm)
-        self.strip.show_details(usual_details(iris_mm), self.distance_mm, "", shown)
+        self.strip.show_details(usual_details(iris_mm), self.distance_mm, shown)
 
     def _eyes(self, compose: Compose, at: tuple[float, float], iris_mm: float) -> tuple[tuple[QImage, str], ...]:
         """The nearer eye as it is seen at the easel and from where the client stands."""
@@ -289,8 +269,8 @@ class WallMode(Mode):
         self._distance = None if "distance_mm" in values else self._distance
         return self.page.proposal(label, replace(self.page.shown, wall=replace(self.wall, **values)))  # type: ignore[arg-type]
 
-    def _colour(self, lightness: float, a: float, b: float) -> Meaning:
-        return self._set("Set the wall's colour", colour=(round(lightness, 1), a, b))
+    def _colour(self, colour: Lab) -> Meaning:
+        return self._set("Set the wall's colour", colour=colour)
 
     def _furniture(self, **values: object) -> Meaning:
         below: Furniture = replace(self.wall.furniture, **values)  # type: ignore[arg-type]

@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QPlainTextEdit, QStackedLayout
 
+from yarrow_lane.desk.letters import letter_remarks
 from yarrow_lane.intake.standing import kept_wants
 from yarrow_lane.lane.happening import LetterSent, of_kind
 from yarrow_lane.lane.standing import Standing
@@ -19,7 +20,7 @@ from yarrow_lane.ui.rooms.intake.comparing import eye_rows, light_dials
 from yarrow_lane.ui.rooms.intake.eyes_row import EyesRow
 from yarrow_lane.ui.rooms.intake.light_dials import LightDials
 from yarrow_lane.ui.rooms.intake.marking import Marking
-from yarrow_lane.ui.rooms.intake.paperwork import contact_sheet_of, draft_letter, letter_remarks, send_letter
+from yarrow_lane.ui.rooms.intake.paperwork import contact_sheet_of, draft_letter, send_letter
 from yarrow_lane.ui.rooms.intake.photo_grid import PhotoGrid
 from yarrow_lane.ui.rooms.intake.view import IntakeView, Look, intake_view, used
 from yarrow_lane.ui.theme.lettering import lettering, px

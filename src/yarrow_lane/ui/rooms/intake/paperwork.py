@@ -5,8 +5,8 @@ from pathlib import Path
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.desk.desk import Desk
+from yarrow_lane.desk.letters import put_in_outbox
 from yarrow_lane.documents.contact_sheet import SheetPhoto, contact_sheet
-from yarrow_lane.intake.brief import Brief
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.intake.request import compose_letter, next_letter, what_is_missing
@@ -14,9 +14,6 @@ from yarrow_lane.intake.rights import PERMISSION_WORDS
 from yarrow_lane.lane.happening import LetterSent
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.words import cleaned
-from yarrow_lane.standins.outbox import free_name, letter_bytes, recipient
-from yarrow_lane.store.things import write_synced
-from yarrow_lane.store.trouble import disk_trouble
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.workers.pool import Workers
 
@@ -31,24 +28,10 @@ def draft_letter(c: Commission, studio: Studio, evidence: dict[str, Evidence]) -
 def send_letter(desk: Desk, c: Commission, text: str, evidence: dict[str, Evidence]) -> Path:
     """Put the letter into the outbox and on record; returns its file. Raises `StoreTrouble`, `MailTrouble`."""
     text = cleaned(text)
-    now, outbox = desk.clock(), desk.store.folder / "outbox"
-    path = free_name(outbox, f"{now:%Y-%m-%d} {c.id} photographs")
-    brief = c.brief
-    letter = letter_bytes(
-        desk.studio.painter, brief.client, brief.client_mail, f"Photographs for {brief.title}", text, now, brief.contact_warning
-    )
-    try:
-        write_synced(path, letter)
-    except OSError as error:
-        raise disk_trouble(error, outbox) from error
-    asked = tuple(f"{s.name}: {why}" for s, why in what_is_missing(c.intake, brief, evidence))
-    desk.happen(c.id, LetterSent(now, next_letter(c.log), text, asked), "Intake")
+    path = put_in_outbox(desk, c, "photographs", f"Photographs for {c.brief.title}", text)
+    asked = tuple(f"{s.name}: {why}" for s, why in what_is_missing(c.intake, c.brief, evidence))
+    desk.happen(c.id, LetterSent(desk.clock(), next_letter(c.log), text, asked), "Intake")
     return path
-
-
-def letter_remarks(brief: Brief) -> tuple[str, ...]:
-    """What the painter should know when the letter is written: a surprise, an address that is none."""
-    return tuple(filter(None, (brief.contact_warning, recipient(brief.client_mail).unused)))
 
 
 def contact_sheet_of(c: Commission, pictures: Pictures, workers: Workers, progress: Progress) -> bytes:

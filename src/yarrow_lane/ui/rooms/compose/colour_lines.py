@@ -1,0 +1,34 @@
+"""Colours on the bench in the painter's terms: value and warmth, and as the screen names them."""
+
+import math
+from collections.abc import Callable
+
+import numpy as np
+
+from yarrow_lane.compose.drawing.colour_move import WARM_DEG, linear_from_lab, warm_and_pink
+from yarrow_lane.compose.ground import Lab
+from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
+from yarrow_lane.measure.colour.srgb import srgb8_from_linear
+from yarrow_lane.ui.bench_sheet import Amount, Meaning
+
+
+def hex_of(colour: Lab) -> str:
+    """A colour as "#rrggbb"."""
+    codes = srgb8_from_linear(np.clip(linear_from_lab(np.array([colour])), 0, 1))[0]
+    return f"#{codes[0]:02x}{codes[1]:02x}{codes[2]:02x}"
+
+
+def value_line(label: str, colour: Lab, to: Callable[[Lab], Meaning]) -> Amount:
+    """Its value, 0 to 10; hue and chroma stay."""
+    shown = round(value_of(colour[0]), 1)
+    return Amount(label, shown, 0, 10, lambda v: to((round(lightness_of(v), 2), colour[1], colour[2])), 0.1, 1)
+
+
+def warmth_line(label: str, colour: Lab, to: Callable[[Lab], Meaning]) -> Amount:
+    """How warm it is, cool below 0; what it is across that, pink or green, is given up."""
+
+    def warmed(warm: float) -> Meaning:
+        cos, sin = math.cos(math.radians(WARM_DEG)), math.sin(math.radians(WARM_DEG))
+        return to((colour[0], round(warm * cos, 2), round(warm * sin, 2)))
+
+    return Amount(label, round(warm_and_pink(colour[1], colour[2])[0], 1), -40, 40, warmed, 1, 1)
