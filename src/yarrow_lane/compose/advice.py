@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from yarrow_lane.compose import pieces
 from yarrow_lane.compose.composition import Compose, Framed
 from yarrow_lane.compose.cutting.outline import curve
-from yarrow_lane.compose.pieces import Piece, outline_mm
+from yarrow_lane.compose.pieces import Piece
 from yarrow_lane.compose.places import BEHIND, Seen, place_of
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.lengths import Unit, length_text
@@ -102,7 +102,7 @@ def faces(compose: Compose, photos: Sequence[Photo]) -> tuple[Face, ...]:
 
 
 def _curves(piece: Piece) -> tuple[Polygon, ...]:
-    return tuple(tuple((float(x), float(y)) for x, y in curve(ring, 4)) for ring in outline_mm(piece))
+    return tuple(tuple((float(x), float(y)) for x, y in curve(ring, 4)) for ring in piece.outline_mm)
 
 
 def _face(compose: Compose, piece_id: int, name: str, photo: Photo | None, outline: tuple[Polygon, ...]) -> Face | None:

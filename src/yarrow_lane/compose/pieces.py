@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Literal
 
 from yarrow_lane.measure.outlines import polygon_holds
@@ -73,10 +74,22 @@ class Piece:
     far: float = 1.0
     sitter_id: int = 0
 
-    @property
+    # Asked for again and again while a page is shown, and some thousand points long: worked out once a piece.
+
+    @cached_property
     def bounds(self) -> Rect:
         """Round its outline, photograph px."""
         return polygon_bounds(p for ring in self.outline for p in ring.points)
+
+    @cached_property
+    def outline_mm(self) -> tuple[Polygon, ...]:
+        """The rings' points in canvas mm."""
+        return tuple(tuple(to_canvas(self, p) for p in ring.points) for ring in self.outline)
+
+    @cached_property
+    def bounds_mm(self) -> Rect:
+        """Round the piece on the canvas."""
+        return polygon_bounds(p for ring in self.outline_mm for p in ring)
 
 
 def to_canvas(piece: Piece, point: Point) -> Point:
@@ -106,25 +119,15 @@ def holds(piece: Piece, point_mm: Point) -> bool:
     return sum(polygon_holds(ring.points, at) for ring in piece.outline) % 2 == 1
 
 
-def outline_mm(piece: Piece) -> tuple[Polygon, ...]:
-    """The rings' points in canvas mm."""
-    return tuple(tuple(to_canvas(piece, p) for p in ring.points) for ring in piece.outline)
-
-
-def bounds_mm(piece: Piece) -> Rect:
-    """Round the piece on the canvas."""
-    return polygon_bounds(p for ring in outline_mm(piece) for p in ring)
-
-
 def foot(piece: Piece) -> Point:
     """The middle of its lower edge, canvas mm: what stands on something goes on standing there when it is scaled."""
-    box = bounds_mm(piece)
+    box = piece.bounds_mm
     return box.centre[0], box.bottom
 
 
 def largest(pieces: Iterable[Piece]) -> Piece | None:
     """The one that takes up most room on the canvas, by its box; None of none."""
-    return max(pieces, key=lambda p: bounds_mm(p).width * bounds_mm(p).height, default=None)
+    return max(pieces, key=lambda p: p.bounds_mm.width * p.bounds_mm.height, default=None)
 
 
 def moved(piece: Piece, dx_mm: float, dy_mm: float) -> Piece:
@@ -150,9 +153,9 @@ def turned(piece: Piece, degrees: float, about_mm: Point) -> Piece:
 
 def mirrored(piece: Piece) -> Piece:
     """Left for right, its middle staying where it is."""
-    middle = bounds_mm(piece).centre
+    middle = piece.bounds_mm.centre
     flipped = replace(piece, mirrored=not piece.mirrored, turn_deg=-piece.turn_deg)
-    now = bounds_mm(flipped).centre
+    now = flipped.bounds_mm.centre
     return moved(flipped, middle[0] - now[0], middle[1] - now[1])
 
 

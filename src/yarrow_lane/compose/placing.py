@@ -5,7 +5,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from yarrow_lane.compose.composition import Compose, ComposeTrouble
-from yarrow_lane.compose.pieces import MOST_PIECES, Piece, PieceTrouble, Ring, bounds_mm, foot, moved, scaled, sides_cut
+from yarrow_lane.compose.pieces import MOST_PIECES, Piece, PieceTrouble, Ring, foot, moved, scaled, sides_cut
 from yarrow_lane.compose.scale import Scales, Tie, one_scale, solve
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Point, Rect, polygon_bounds
@@ -48,7 +48,7 @@ def add_piece(
 
 def _where_free(compose: Compose, width_mm: float, height_mm: float) -> Point:
     """The middle of a place so large that covers least of those who are there; the canvas's middle while nobody is."""
-    taken = [bounds_mm(p) for p in compose.pieces]
+    taken = [p.bounds_mm for p in compose.pieces]
 
     def covers(across: float) -> float:
         left = across * compose.width_mm - width_mm / 2
@@ -114,7 +114,7 @@ def _edge_away(piece: Piece, side: str, canvas: Rect) -> tuple[str, float]:
     if piece.mirrored and side in ("left", "right"):
         side = _OPPOSITE[side]
     side = order[(order.index(side) + quarter) % 4]
-    box = bounds_mm(piece)
+    box = piece.bounds_mm
     away = {"left": box.x, "top": box.y, "right": canvas.right - box.right, "bottom": canvas.bottom - box.bottom}
     return side, away[side]
 

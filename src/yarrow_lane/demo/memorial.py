@@ -12,7 +12,7 @@ from yarrow_lane.compose.cutting.coats import usual_coats
 from yarrow_lane.compose.cutting.outline import traced
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.known import Known
-from yarrow_lane.compose.pieces import Move, Piece, Ring, bounds_mm, mirrored, moved, scaled, to_canvas
+from yarrow_lane.compose.pieces import Move, Piece, Ring, mirrored, moved, scaled, to_canvas
 from yarrow_lane.compose.placing import add_piece, all_at_one_scale, change_piece, snapped
 from yarrow_lane.compose.proofs import PROOFS, keep_variant
 from yarrow_lane.compose.reference import screen_scale
@@ -83,7 +83,7 @@ def tell_memorial(scene: Scene, now: datetime) -> None:
     scene.edit(
         PROOFS, "Kept it on a plain ground", lambda p: keep_variant(p, "plain ground", replace(scene.compose, ground=plain))
     )
-    nearer = change_piece(scene.compose, 3, lambda p: moved(scaled(p, 1.15, bounds_mm(p).centre), -28.0, -8.0))
+    nearer = change_piece(scene.compose, 3, lambda p: moved(scaled(p, 1.15, p.bounds_mm.centre), -28.0, -8.0))
     scene.edit(PROOFS, "Kept it with Pip nearer", lambda p: keep_variant(p, "Pip nearer", nearer))
     wall = Wall((74.0, -5.0, 6.0), "grey green", 2600.0, Furniture("sofa", 1800.0, 820.0), 2500.0)
     scene.edit(COMPOSE, "Wrote about the wall", lambda c: replace(c, wall=wall))
@@ -161,12 +161,12 @@ def _arranged(compose: Compose, sizes: dict[int, Point]) -> Compose:
     scales = solve(compose.known, {})
     compose = replace(compose, pieces=tuple(replace(p, far=f) for p, f in zip(compose.pieces, (1.0, 0.9, 0.84), strict=True)))
     compose = all_at_one_scale(compose, scales)
-    high = bounds_mm(compose.piece(1)).height
+    high = compose.piece(1).bounds_mm.height
     factor = 0.84 * _SIZE_MM[1] / high
     compose = replace(compose, pieces=tuple(scaled(p, factor, compose.canvas.centre) for p in compose.pieces))
     compose = change_piece(compose, 2, mirrored)
     for piece_id, middle in ((1, 0.46), (2, 0.17), (3, 0.78)):
-        box = bounds_mm(compose.piece(piece_id))
+        box = compose.piece(piece_id).bounds_mm
         to = middle * _SIZE_MM[0] - box.centre[0], _SIZE_MM[1] - box.bottom
         compose = change_piece(compose, piece_id, lambda p, to=to: moved(p, *to))  # type: ignore[misc]
         compose = snapped(compose, piece_id, sizes[piece_id]) if piece_id == 1 else compose

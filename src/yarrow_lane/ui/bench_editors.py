@@ -13,6 +13,9 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QPlainTextEdit,
     QSizePolicy,
+    QStyle,
+    QStyleOptionComboBox,
+    QStylePainter,
     QVBoxLayout,
     QWidget,
 )
@@ -53,9 +56,24 @@ def chevron(widget: QWidget) -> None:
 
 
 class _PickBox(QComboBox):
+    """A list that says what does not fit by an ellipsis in the middle; opened it is as wide as its longest line."""
+
     def paintEvent(self, event: QPaintEvent) -> None:
-        super().paintEvent(event)
+        painter, option = QStylePainter(self), QStyleOptionComboBox()
+        self.initStyleOption(option)
+        painter.drawComplexControl(QStyle.ComplexControl.CC_ComboBox, option)
+        room = self.width() - px(36)  # the chevron and the edges
+        said = option.currentText or self.placeholderText()
+        option.currentText = self.fontMetrics().elidedText(said, Qt.TextElideMode.ElideMiddle, room)
+        painter.drawControl(QStyle.ControlElement.CE_ComboBoxLabel, option)
+        painter.end()
         chevron(self)
+
+    def showPopup(self) -> None:
+        words = (self.itemText(n) for n in range(self.count()))
+        widest = max((self.fontMetrics().horizontalAdvance(w) for w in words), default=0) + px(40)
+        self.view().setMinimumWidth(max(self.width(), min(widest, px(420))))
+        super().showPopup()
 
 
 class Labelled(QWidget):

@@ -97,7 +97,7 @@ class RoomPage(QWidget):
             self.propose(meaning)
 
     def propose(self, proposal: Proposal, answered: Callable[[bool], None] | None = None) -> None:
-        """Take a change at once when nothing rests on what it changes; else ask first. `answered` hears how it went.
+        """Take a change at once when nothing rests on what it changes; else ask first. `answered` hears it before it is done.
 
         When something else changed before the answer came, and with it the list, it is asked again.
         """
@@ -108,10 +108,12 @@ class RoomPage(QWidget):
             if wanted and proposal.step(self.desk.commission(commission_id)).changes != found.changes:
                 self.propose(proposal, answered)
                 return
-            if wanted:
-                self.desk.change(commission_id, proposal.label, proposal.door, lambda c: proposal.step(c).commission)
             if answered is not None:
                 answered(wanted)
+            if wanted and self.desk.change(
+                commission_id, proposal.label, proposal.door, lambda c: proposal.step(c).commission
+            ):  # what changed has told the page
+                return
             if not wanted:
                 self.bench.show_record()
             self.refresh()

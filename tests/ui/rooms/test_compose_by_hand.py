@@ -40,7 +40,7 @@ def test_a_sitter_is_cut_out_with_one_loop_mended_with_a_stroke_and_placed(qtbot
     assert page.mode.name == "place" and page.modes["place"].chosen == piece.id
     photo = now(window).intake.photo(piece.photo_id)
     assert "bottom" in pieces.sides_cut(piece.outline, (photo.width_px, photo.height_px))
-    assert pieces.bounds_mm(piece).bottom == pytest.approx(400, abs=1.5), "the photograph's cut lies on the canvas's edge"
+    assert piece.bounds_mm.bottom == pytest.approx(400, abs=1.5), "the photograph's cut lies on the canvas's edge"
 
 
 def test_clicked_corners_are_closed_by_a_double_click_and_given_up_by_escape(qtbot, two, wait_idle):
@@ -85,7 +85,7 @@ def test_a_sitter_is_moved_scaled_turned_and_mirrored(qtbot, placed, wait_idle):
     key = reference_key(now(window).compose)
     ys, xs = np.nonzero(hands.body(sitter("cat1", LONGER)[1]))
     at = pieces.to_canvas(cat, (float(np.median(xs)), float(np.percentile(ys, 80))))
-    alone = (at, *pieces.outline_mm(cat)[0])
+    alone = (at, *cat.outline_mm[0])
     at = next(p for p in ((at[0] + 0.6 * (q[0] - at[0]), at[1] + 0.6 * (q[1] - at[1])) for q in alone) if mode.at(p) == cat.id)
     drag(mode.view, at, (at[0] - 30, at[1] - 12))
     wait_idle(window)
@@ -119,7 +119,7 @@ def test_a_known_length_gives_the_share_of_life_and_one_scale(qtbot, placed, wai
     for piece, mm in zip(now(window).compose.pieces, (95.0, 90.0), strict=True):
         mode.choose(piece.id)
         mode.use("marks a length")
-        box = pieces.bounds_mm(piece)
+        box = piece.bounds_mm
         drag(mode.view, box.centre, (box.centre[0] + 40, box.centre[1]))
         fill(qtbot, page, "What it is", "collar")
         fill(qtbot, page, "Length in life", f"{mm} mm")

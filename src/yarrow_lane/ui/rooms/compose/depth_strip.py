@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from yarrow_lane.measure.spread import spread
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
@@ -168,12 +169,12 @@ class DepthStrip(QWidget):
     def _paint_words(self, painter: QPainter, floor: float) -> None:
         """Names and metres below the feet, moved apart where sitters stand close."""
         c = colours()
-        wide = px(76)
-        at = -1e9
-        for sitter in sorted(self.sitters, key=lambda s: s.metres):
+        wide, (left, right, _) = px(76), self._line()
+        near = sorted(self.sitters, key=lambda s: s.metres)
+        metres_of = [self.metres_at(self._at) if s.piece_id == self._held else s.metres for s in near]
+        places = spread([self.x_of(m) for m in metres_of], wide, left, right)
+        for sitter, metres, at in zip(near, metres_of, places, strict=True):
             held = sitter.piece_id == self._held
-            metres = self.metres_at(self._at) if held else sitter.metres
-            at = max(self.x_of(metres), at + wide)
             painter.setPen(QColor(c.text))
             painter.setFont(lettering(12.5, "bold"))
             name = painter.fontMetrics().elidedText(sitter.name, Qt.TextElideMode.ElideRight, wide - px(4))

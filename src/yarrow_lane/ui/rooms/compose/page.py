@@ -117,7 +117,8 @@ class ComposePage(RoomPage):
             self.pending = None
 
         self.propose(self.proposal(label, compose), answered)
-        self.refresh()
+        if self.pending is not None:
+            self.refresh()  # it is shown while it waits
 
     def key(self, event: QKeyEvent) -> bool:
         return self.mode.key(event)

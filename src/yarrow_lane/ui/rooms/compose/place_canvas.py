@@ -33,7 +33,7 @@ def place_overlays(
                     a.across_mm,
                     a.down_mm,
                 )
-                shown += [Outline(ring, "light", 1.2, "dashes") for ring in pieces.outline_mm(ghost)]
+                shown += [Outline(ring, "light", 1.2, "dashes") for ring in ghost.outline_mm]
     for part in compose.recoloured:
         if part.id == mode.part or part.move.plain:
             shown.append(Outline(part.outline, "faint", 1.2, "dashes"))
@@ -56,7 +56,7 @@ def place_overlays(
         share = mode.scales.share(piece.id, piece.mm_per_px)
         if share is None and piece.id != mode.chosen:
             continue
-        box = pieces.bounds_mm(piece)
+        box = piece.bounds_mm
         # Above its head, where no coat lies under the words.
         aside = 0.22 if piece.id == mode.chosen else 0.5  # the chosen one's ring for turning stands over its middle
         at = box.x + aside * box.width, max(box.y, 0.05 * compose.height_mm)

@@ -122,7 +122,7 @@ class PlaceChanges(Mode):
 
     def set_turn(self, degrees: float) -> Meaning:
         piece = self._wanted()
-        middle = pieces.bounds_mm(piece).centre
+        middle = piece.bounds_mm.centre
         after = change_piece(self.compose, piece.id, lambda p: pieces.turned(p, degrees - p.turn_deg, middle))
         return self.proposed(f"Turned {piece.name}", after)
 

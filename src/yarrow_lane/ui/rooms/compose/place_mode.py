@@ -219,11 +219,11 @@ class PlaceMode(PlaceMarks):
 
     def scaling(self, factor: float) -> None:
         if self._start is not None:
-            self._became(pieces.scaled(self._start, factor, pieces.bounds_mm(self._start).centre))
+            self._became(pieces.scaled(self._start, factor, self._start.bounds_mm.centre))
 
     def turning(self, degrees: float) -> None:
         if self._start is not None:
-            self._became(pieces.turned(self._start, degrees, pieces.bounds_mm(self._start).centre))
+            self._became(pieces.turned(self._start, degrees, self._start.bounds_mm.centre))
 
     def _became(self, piece: Piece) -> None:
         self._follow(piece, self.under.follow(lambda dragging, _: dragging.become(piece)))
@@ -294,7 +294,7 @@ class PlaceMode(PlaceMarks):
             )
         elif event.text() in ("+", "-"):
             factor = 1.01 if event.text() == "+" else 1 / 1.01
-            middle = pieces.bounds_mm(piece).centre
+            middle = piece.bounds_mm.centre
             self.change(f"Scaled {piece.name}", lambda c: change_piece(c, piece.id, lambda p: pieces.scaled(p, factor, middle)))
         elif event.text() in ("<", ">"):
             self.page.hand(lambda: self.set_turn(piece.turn_deg + (1 if event.text() == ">" else -1)))

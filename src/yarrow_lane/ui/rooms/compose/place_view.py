@@ -48,11 +48,11 @@ def standings(compose: Compose, scales: Scales) -> tuple[Standing, ...]:
     known = [scales.share(p.id, p.mm_per_px) for p in compose.pieces]
     usual = [LIFE_M / share[0] / p.far for p, share in zip(compose.pieces, known, strict=True) if share is not None]
     middle = math.exp(sum(map(math.log, usual)) / len(usual)) if usual else LIFE_M
-    high = max((pieces.bounds_mm(p).height for p in compose.pieces), default=1.0)
+    high = max((p.bounds_mm.height for p in compose.pieces), default=1.0)
     found = []
     for p, share in zip(compose.pieces, known, strict=True):
         metres = LIFE_M / share[0] if share is not None else middle * p.far
-        tall = max(0.25, pieces.bounds_mm(p).height / high)
+        tall = max(0.25, p.bounds_mm.height / high)
         words = f"{metres:.2f}\u202fm" if share is not None else "unknown"
         found.append(Standing(p.id, p.name, metres, tall, share is not None, words))
     return tuple(found)

@@ -95,7 +95,8 @@ class WallDrawing:
         painter.drawRoundedRect(box, px(8), px(8))
         painter.setFont(lettering(13))
         words = f"{name}, {wide / 10:g} × {high / 10:g} cm"
-        painter.drawText(box.adjusted(px(10), px(6), 0, 0), Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft, words)
+        # At its foot: larger sizes may reach down over its top.
+        painter.drawText(box.adjusted(px(10), 0, 0, -px(6)), Qt.AlignmentFlag.AlignBottom | Qt.AlignmentFlag.AlignLeft, words)
 
     def _person(self, painter: QPainter, scale: float, floor: float, ink: QColor) -> None:
         high = PERSON_MM * scale
