@@ -169,7 +169,8 @@ class DepthStrip(QWidget):
     def _paint_words(self, painter: QPainter, floor: float) -> None:
         """Names and metres below the feet, moved apart where sitters stand close."""
         c = colours()
-        wide, (left, right, _) = px(76), self._line()
+        left, right, _ = self._line()
+        wide = min(float(px(76)), (right - left) / max(1, len(self.sitters) - 1))
         near = sorted(self.sitters, key=lambda s: s.metres)
         metres_of = [self.metres_at(self._at) if s.piece_id == self._held else s.metres for s in near]
         places = spread([self.x_of(m) for m in metres_of], wide, left, right)
@@ -177,7 +178,7 @@ class DepthStrip(QWidget):
             held = sitter.piece_id == self._held
             painter.setPen(QColor(c.text))
             painter.setFont(lettering(12.5, "bold"))
-            name = painter.fontMetrics().elidedText(sitter.name, Qt.TextElideMode.ElideRight, wide - px(4))
+            name = painter.fontMetrics().elidedText(sitter.name, Qt.TextElideMode.ElideRight, int(wide) - px(4))
             painter.drawText(QRectF(at - wide / 2, floor + px(3), wide, px(17)), Qt.AlignmentFlag.AlignHCenter, name)
             painter.setPen(QColor(c.soft))
             painter.setFont(lettering(12))

@@ -37,6 +37,7 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.compose.page import ComposePage
 
 _ROOM_FOR_STRIP = 420  # px of height below which the canvas needs all of it: our choice
+_SAID = 3  # shares of life beside the strip: what fits
 _NUDGE_MM, _FAR = 1.0, 10.0  # our choice
 _ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
 _FACE_PX = 160
@@ -114,7 +115,8 @@ class PlaceMode(PlaceMarks):
         if not known:
             return "No length of life is known yet: mark one, such as the pupils or a collar, and every size has its distance."
         said = [f"{p.name} {self.scales.share(p.id, p.mm_per_px)[0]:.2f} of life" for p in known]  # type: ignore[index]
-        return ", ".join(said) + ". Alt only changes who stands before whom."
+        more = f" and {len(said) - _SAID} more, on the bench" if len(said) > _SAID else ""
+        return ", ".join(said[:_SAID]) + more + ". Alt only changes who stands before whom."
 
     def _act(self, found: tuple[Advice, ...]) -> NextAct | None:
         doable = next((a for a in found if self.is_open(a)), None)
