@@ -109,10 +109,11 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     keys(qtbot, window, "f")
     assert page.frame.upside_down
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "squares.pdf"), ""))
+    page.bench.fold("On paper", False)
     press(qtbot, page, "Save the sheets (PDF)…")
     qtbot.waitUntil(lambda: len(c().log) == 1, timeout=20_000)
     sheet = pypdf.PdfReader(tmp_path / "squares.pdf")
-    assert len(sheet.pages) == 2
+    assert len(sheet.pages) >= 4, "squares, lines, what to rule, where to tick"
     while len(c().transfer.drawn) < 4 * 5:
         keys(qtbot, window, SPACE)
     assert door(window, "Transfer").state == "shut"

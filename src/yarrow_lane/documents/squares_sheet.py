@@ -1,6 +1,7 @@
 """The gridded reference at true size and its table of measures, as a PDF."""
 
 import io
+from collections.abc import Callable, Sequence
 
 from PIL import Image
 from reportlab.lib import colors
@@ -12,13 +13,17 @@ from yarrow_lane.documents.paper import fitted, font, points
 from yarrow_lane.documents.print_plan import HEAD_MM, MARGIN_MM, PrintPlan, plan_print
 from yarrow_lane.measure.lengths import Unit, length_text, number_text, size_text
 from yarrow_lane.measure.raster import Picture
+from yarrow_lane.transfer.crossings import Crossing, crossing_words, of_square
+from yarrow_lane.transfer.lines.line import Line, stretches
 from yarrow_lane.transfer.squares import Paper, Squares, column_letter
 
 _INK = 0.13
 
 
-def squares_sheet(title: str, crop: Picture, squares: Squares, paper: Paper, unit: Unit) -> bytes:
-    """The gridded reference, and what to rule on as many sheets as the lines need.
+def squares_sheet(
+    title: str, crop: Picture, squares: Squares, paper: Paper, unit: Unit, lines: Sequence[Line] = (), ticks: Sequence[Crossing] = ()
+) -> bytes:  # fmt: skip
+    """The gridded reference, the lines to draw under the same squares, what to rule, and where to tick, square by square.
 
     `crop` is (H, W, 3) sRGB of the whole canvas at print resolution. Lengths on the sheet are true to the millimetre when it is
     printed at 100 %.
@@ -31,7 +36,12 @@ def squares_sheet(title: str, crop: Picture, squares: Squares, paper: Paper, uni
     pdf.setCreator("Yarrow Lane")
     _reference(pdf, plan, title, crop, squares, unit)
     pdf.showPage()
+    if lines:
+        _lines(pdf, plan, title, lines, ticks, squares)
+        pdf.showPage()
     _measures(pdf, plan, title, squares, unit)
+    if ticks:
+        _crossings(pdf, plan, title, ticks, squares, unit)
     pdf.save()
     return buffer.getvalue()
 
@@ -49,12 +59,51 @@ def _reference(pdf: Canvas, plan: PrintPlan, title: str, crop: Picture, squares:
     pdf.drawImage(image, left, bottom, points(plan.width_mm), points(plan.height_mm))
     # A dark line under a light one shows on any value beneath it.
     for grey, pen in ((0.0, 0.9), (1.0, 0.4)):
-        pdf.setStrokeGray(grey)
-        pdf.setLineWidth(pen)
-        for x in (0.0, *squares.lines_across(), squares.width_mm):
-            pdf.line(*at(x, 0), *at(x, squares.height_mm))
-        for y in (0.0, *squares.lines_down(), squares.height_mm):
-            pdf.line(*at(0, y), *at(squares.width_mm, y))
+        _rule(pdf, at, squares, grey, pen)
+    _letters(pdf, at, squares)
+
+
+def _lines(
+    pdf: Canvas, plan: PrintPlan, title: str, lines: Sequence[Line], ticks: Sequence[Crossing], squares: Squares
+) -> None:  # fmt: skip
+    """The lines to draw under the squares, a stroke where each crosses a ruled line."""
+
+    def at(x_mm: float, y_mm: float) -> tuple[float, float]:
+        return points(plan.x_mm + x_mm * plan.scale), points(plan.page_mm[1] - plan.y_mm - y_mm * plan.scale)
+
+    _heading(pdf, plan, title, "the lines to draw; tick where they cross the ruled lines, then join the ticks")
+    _rule(pdf, at, squares, 0.55, 0.4)
+    _letters(pdf, at, squares)
+    pdf.setStrokeGray(0)
+    pdf.setLineWidth(0.8)
+    pdf.setLineJoin(1)
+    for line in lines:
+        for path, lost in stretches(line):
+            pdf.setDash(*((3, 2) if lost else ()))
+            drawn = pdf.beginPath()
+            drawn.moveTo(*at(*path[0]))
+            for point in path[1:]:
+                drawn.lineTo(*at(*point))
+            pdf.drawPath(drawn)
+    pdf.setDash()
+    pdf.setStrokeColorRGB(0.55, 0.16, 0.09)
+    pdf.setLineWidth(1.2)
+    for tick in ticks:
+        x, y = at(*tick.place(squares))
+        across, down = (points(1.2), 0) if tick.upright else (0, points(1.2))
+        pdf.line(x - across, y - down, x + across, y + down)
+
+
+def _rule(pdf: Canvas, at: Callable[[float, float], tuple[float, float]], squares: Squares, grey: float, pen: float) -> None:
+    pdf.setStrokeGray(grey)
+    pdf.setLineWidth(pen)
+    for x in (0.0, *squares.lines_across(), squares.width_mm):
+        pdf.line(*at(x, 0), *at(x, squares.height_mm))
+    for y in (0.0, *squares.lines_down(), squares.height_mm):
+        pdf.line(*at(0, y), *at(squares.width_mm, y))
+
+
+def _letters(pdf: Canvas, at: Callable[[float, float], tuple[float, float]], squares: Squares) -> None:
     pdf.setFillGray(_INK)
     pdf.setFont(font("Bold"), 9)
     for column in range(squares.columns):
@@ -97,7 +146,12 @@ def _measures(pdf: Canvas, plan: PrintPlan, title: str, squares: Squares, unit: 
     _heading(pdf, plan, title, words)
     _, facts_h = facts.wrapOn(pdf, width, height)
     facts.drawOn(pdf, left, top - facts_h)
-    room, rest = top - facts_h - 14 - left, _ruling_table(plan, squares, unit)
+    _over_pages(pdf, plan, title, words, _ruling_table(plan, squares, unit), top - facts_h - 14 - left)
+
+
+def _over_pages(pdf: Canvas, plan: PrintPlan, title: str, words: str, rest: Table, room: float) -> None:
+    """A table that goes on over the page where it is long; `room` is what the first page has, pt."""
+    width, left = points(plan.page_mm[0] - 2 * MARGIN_MM), points(MARGIN_MM)
     while True:
         pieces = rest.splitOn(pdf, width, room)
         _, table_h = pieces[0].wrapOn(pdf, width, room)
@@ -107,7 +161,27 @@ def _measures(pdf: Canvas, plan: PrintPlan, title: str, squares: Squares, unit: 
             return
         rest = pieces[1]
         _heading(pdf, plan, title, words)
-        room = top - left
+        room = points(plan.page_mm[1] - MARGIN_MM - HEAD_MM) - left
+
+
+def _crossings(
+    pdf: Canvas, plan: PrintPlan, title: str, ticks: Sequence[Crossing], squares: Squares, unit: Unit
+) -> None:  # fmt: skip
+    """Where to tick, square by square."""
+    words = f"where the lines cross each square's edges{', to the nearest sixteenth of an inch' if unit == 'in' else ''}"
+    rows = [["square", "edge", "on the canvas"]]
+    style = [
+        ("FONT", (0, 0), (-1, 0), font("Bold"), 10), ("FONT", (0, 1), (-1, -1), font(), 9.5), *_TIGHT,
+        ("LINEBELOW", (0, 0), (-1, 0), 0.4, colors.grey),
+    ]  # fmt: skip
+    for square in squares.all:
+        for number, tick in enumerate(of_square(ticks, squares, square)):
+            if number == 0 and len(rows) > 1:
+                style.append(("LINEABOVE", (0, len(rows)), (-1, len(rows)), 0.2, colors.lightgrey))
+            rows.append([squares.name(*square) if number == 0 else "", *crossing_words(tick, squares, square, unit)])
+    _heading(pdf, plan, title, words)
+    table = Table(rows, colWidths=[points(20), points(30), points(60)], repeatRows=1, hAlign="LEFT", style=TableStyle(style))
+    _over_pages(pdf, plan, title, words, table, points(plan.page_mm[1] - MARGIN_MM - HEAD_MM) - points(MARGIN_MM))
 
 
 _TIGHT = [("LEFTPADDING", (0, 0), (-1, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 2)]

@@ -5,19 +5,27 @@ as distances from one edge, cumulatively, so that errors of ruling do not add up
 """
 
 import math
+import statistics
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from datetime import datetime
 from typing import Literal
 
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.lane.part import Part
+from yarrow_lane.lane.part import Part, as_it_was
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.transfer.lines.choice import Choice
+from yarrow_lane.transfer.projector import Projector
 
 Paper = Literal["A4", "Letter"]
+Square = tuple[int, int]  # column and row, from 0
 FEWEST, MOST = 2, 40
 USUAL_COUNT = 8  # our choice: eight to twelve across the short side for a head
 MINUTES_EACH = 1.5  # our choice, first guess of the pace
 MINUTES_RULING = 15.0  # our choice
+# Our choice: shorter is a slip of the key, longer a pause; a pace is told from three squares on.
+_SHORTEST, _LONGEST, _ENOUGH, _MOST_LOGGED = 0.1, 15.0, 3, 200
 
 
 def whole_counts(width_mm: float, height_mm: float) -> tuple[int, ...]:
@@ -33,16 +41,24 @@ class SquaresTrouble(Trouble):
 class Transfer:
     """Squares across the short side, those drawn as (column, row) from 0, and the print's paper.
 
-    `made_from` is the reference the drawing was begun from.
+    `made_from` is the reference the drawing was begun from, `quartered` the squares ruled finer (None: as proposed), `lines` what was
+    chosen of the lines to draw, `minutes` how long squares took one after the other, `marked` when the last was marked.
     """
 
     count: int = 0
-    drawn: tuple[tuple[int, int], ...] = ()
+    drawn: tuple[Square, ...] = ()
     paper: Paper = "A4"
     made_from: str = ""
+    quartered: tuple[Square, ...] | None = None
+    lines: Choice = Choice()
+    minutes: tuple[float, ...] = ()
+    marked: datetime | None = None
+    projector: Projector = Projector()
+    room_lux: float = 20.0
 
 
-TRANSFER = Part("transfer", Transfer, "Transfer", (lambda plain, _: plain,))  # version 1 added `made_from`
+# Version 1 added `made_from`, version 2 the lines, quartered squares and the projector.
+TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was))
 
 
 @dataclass(frozen=True)
@@ -89,7 +105,7 @@ class Squares:
         return f"{column_letter(column)}{row + 1}"
 
     @property
-    def all(self) -> tuple[tuple[int, int], ...]:
+    def all(self) -> tuple[Square, ...]:
         """Every square, row by row."""
         return tuple((c, r) for r in range(self.rows) for c in range(self.columns))
 
@@ -125,7 +141,17 @@ def set_count(transfer: Transfer, count: int) -> Transfer:
         raise SquaresTrouble("The squares were not changed", f"{count} across is outside {FEWEST} to {MOST}")
     if count == transfer.count:
         return transfer
-    return replace(transfer, count=count, drawn=(), made_from="")
+    return replace(transfer, count=count, drawn=(), made_from="", quartered=None)
+
+
+def set_quartered(transfer: Transfer, squares: Iterable[Square]) -> Transfer:
+    """These squares are ruled finer, no others."""
+    return replace(transfer, quartered=tuple(sorted(set(squares))))
+
+
+def set_lines(transfer: Transfer, choice: Choice, made_from: str) -> Transfer:
+    """Another choice of the lines to draw; `made_from` is the reference they belong to."""
+    return replace(transfer, lines=replace(choice, made_from=made_from))
 
 
 def set_paper(transfer: Transfer, paper: Paper) -> Transfer:
@@ -133,13 +159,30 @@ def set_paper(transfer: Transfer, paper: Paper) -> Transfer:
     return replace(transfer, paper=paper)
 
 
-def mark_drawn(transfer: Transfer, column: int, row: int, drawn: bool) -> Transfer:
-    """Mark one square as drawn on the canvas, or take the mark off."""
+def mark_drawn(transfer: Transfer, column: int, row: int, drawn: bool, now: datetime | None = None) -> Transfer:
+    """Mark one square as drawn on the canvas, or take the mark off. With `now` the time since the mark before is logged."""
     others = tuple(s for s in transfer.drawn if s != (column, row))
-    return replace(transfer, drawn=tuple(sorted((*others, (column, row)))) if drawn else others)
+    if not drawn:
+        return replace(transfer, drawn=others)
+    after = replace(transfer, drawn=tuple(sorted((*others, (column, row)))))
+    if now is None or (column, row) in transfer.drawn:
+        return after
+    minutes = (now - transfer.marked).total_seconds() / 60 if transfer.marked is not None else 0.0
+    logged = (*transfer.minutes, round(minutes, 2))[-_MOST_LOGGED:] if _SHORTEST < minutes < _LONGEST else transfer.minutes
+    return replace(after, minutes=logged, marked=now)
 
 
-def minutes_left(squares: Squares, drawn: int) -> float:
-    """First guess of the time still needed, ruling included until the first square is drawn."""
-    left = len(squares.all) - drawn
-    return left * MINUTES_EACH + (MINUTES_RULING if drawn == 0 else 0.0)
+def mark_several(transfer: Transfer, squares: Iterable[Square]) -> Transfer:
+    """Mark a row, or all up to here; nothing is logged of the time."""
+    return replace(transfer, drawn=tuple(sorted({*transfer.drawn, *squares})))
+
+
+def minutes_each(transfer: Transfer) -> float:
+    """What a square takes: the middle of those logged, from three on; else a first guess."""
+    return statistics.median(transfer.minutes) if len(transfer.minutes) >= _ENOUGH else MINUTES_EACH
+
+
+def minutes_left(squares: Squares, transfer: Transfer) -> float:
+    """The time still needed, ruling included until the first square is drawn."""
+    drawn = len(transfer.drawn)
+    return (squares.columns * squares.rows - drawn) * minutes_each(transfer) + (MINUTES_RULING if drawn == 0 else 0.0)

@@ -14,7 +14,7 @@ def stand(transfer: Transfer, compose: Compose, unit: Unit) -> Standing:
     squares = squares_of(compose, transfer)
     if squares is None:
         guess = Squares(compose.width_mm, compose.height_mm, USUAL_COUNT)
-        minutes = minutes_left(guess, 0)
+        minutes = minutes_left(guess, transfer)
         words = f"{len(guess.all)} squares, about {hours_text(minutes)}"
         act = Act(f"Take {guess.columns} × {guess.rows} squares", words, minutes)
         return Standing("", "no squares chosen", act, (Task("draw the squares", minutes),))
@@ -23,7 +23,7 @@ def stand(transfer: Transfer, compose: Compose, unit: Unit) -> Standing:
     lattice = f"{squares.columns} × {squares.rows} squares, {length_text(squares.side_mm, unit)}"
     if drawn == total:
         return Standing(lattice, stale=stale)
-    minutes = minutes_left(squares, drawn)
+    minutes = minutes_left(squares, transfer)
     task = (Task("draw the squares", minutes),)
     if drawn == 0:
         act = Act("Draw the first square", f"rule the lines first · {total} squares, about {hours_text(minutes)}", minutes)

@@ -1,10 +1,21 @@
 """The lattice of squares."""
 
+from datetime import UTC, datetime, timedelta
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yarrow_lane.transfer.squares import Squares, SquaresTrouble, Transfer, column_letter, mark_drawn, minutes_left, set_count
+from yarrow_lane.transfer.squares import (
+    Squares,
+    SquaresTrouble,
+    Transfer,
+    column_letter,
+    mark_drawn,
+    minutes_each,
+    minutes_left,
+    set_count,
+)
 
 
 def test_the_handbook_example():
@@ -40,5 +51,17 @@ def test_marks_belong_to_their_lattice():
 def test_time_left():
     """Squares 1.5 min each plus ruling 15 min (handbook table of numbers)."""
     squares = Squares(400, 500, 8)
-    assert minutes_left(squares, 0) == 80 * 1.5 + 15
-    assert minutes_left(squares, 79) == 1.5
+    assert minutes_left(squares, Transfer(8)) == 80 * 1.5 + 15
+    assert minutes_left(squares, Transfer(8, squares.all[:79])) == 1.5
+
+
+def test_the_pace_is_the_painters_own_from_three_squares_on():
+    at = datetime(2026, 11, 26, 9, tzinfo=UTC)
+    transfer = Transfer(8)
+    for n, minutes in enumerate((0, 2, 4, 6.5, 90, 92.5)):
+        transfer = mark_drawn(transfer, n, 0, True, at + timedelta(minutes=minutes))
+    assert transfer.minutes == (2.0, 2.0, 2.5, 2.5), "a pause of an hour and a half is no square"
+    assert minutes_each(transfer) == 2.25
+    again = mark_drawn(transfer, 0, 0, False, at)
+    assert again.minutes == transfer.minutes and (0, 0) not in again.drawn
+    assert minutes_left(Squares(400, 500, 8), transfer) == 74 * 2.25

@@ -85,17 +85,18 @@ def test_squares_by_mouse_and_upside_down(qtbot, framed, wait_idle, tmp_path, mo
     page = framed.current
     wait_idle(framed)
     fill(qtbot, page, "Across the short side", 6)
-    click(page.canvas, (100, 100))  # sides of 4 cm: the third square across, the third down
-    assert page.square == (2, 2) and page.name.text() == "Square C3"
+    click(page.squaring.canvas, (100, 100))  # sides of 4 cm: the third square across, the third down
+    assert page.squaring.square == (2, 2) and page.squaring.heading.text() == "Square C3"
     keys(qtbot, framed, SPACE)
-    assert now(framed).transfer.drawn == ((2, 2),) and page.square == (3, 2)
-    click(page.reference, (100, 100))
+    assert now(framed).transfer.drawn == ((2, 2),) and page.squaring.square == (3, 2)
+    click(page.squaring.reference, (100, 100))
     keys(qtbot, framed, SPACE)
     assert now(framed).transfer.drawn == (), "Space takes the mark off again"
     keys(qtbot, framed, "f")
-    column = page.square[0]
+    column = page.squaring.square[0]
     keys(qtbot, framed, Qt.Key.Key_Right)
-    assert page.square[0] == column - 1, "upside down the arrows follow what is seen"
+    assert page.squaring.square[0] == column - 1, "upside down the arrows follow what is seen"
+    page.bench.fold("On paper", False)
     fill(qtbot, page, "Paper", "Letter")
     target = tmp_path / "squares"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))

@@ -115,4 +115,23 @@ class Wash:
     tick: bool = False
 
 
-Overlay = Lattice | Outline | Box | Ring | Cross | Grip | Words | Arrow | Veil | Wash
+@dataclass(frozen=True)
+class Drawn:
+    """Lines as a hand has drawn or will draw them; the `lost` ones are broken. One colour, no second line under it."""
+
+    paths: tuple[Polygon, ...]
+    lost: tuple[Polygon, ...] = ()
+    colour: Colour = (40, 32, 28)
+    weight: float = 1.2
+
+
+@dataclass(frozen=True)
+class Ticks:
+    """Short strokes across ruled lines: each a place, and whether the ruled line there is upright. Dots with `dots`."""
+
+    marks: tuple[tuple[Point, bool], ...]
+    colour: Colour = (140, 42, 24)
+    dots: bool = False
+
+
+Overlay = Drawn | Ticks | Lattice | Outline | Box | Ring | Cross | Grip | Words | Arrow | Veil | Wash

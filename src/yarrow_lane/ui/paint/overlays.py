@@ -12,6 +12,7 @@ from yarrow_lane.ui.kit.overlays import (
     Arrow,
     Box,
     Cross,
+    Drawn,
     Grip,
     Ink,
     Lattice,
@@ -19,6 +20,7 @@ from yarrow_lane.ui.kit.overlays import (
     Outline,
     Overlay,
     Ring,
+    Ticks,
     Veil,
     Wash,
     Words,
@@ -91,6 +93,10 @@ def paint_overlay(painter: QPainter, overlay: Overlay, place: Place) -> None:
             _veil(painter, overlay, place)
         case Wash():
             _wash(painter, overlay, place)
+        case Drawn():
+            _drawn(painter, overlay, place)
+        case Ticks():
+            _ticks(painter, overlay, place)
 
 
 def _lattice(painter: QPainter, o: Lattice, place: Place) -> None:
@@ -125,6 +131,26 @@ def _outline(painter: QPainter, o: Outline, place: Place) -> None:
     for pen in two_pens(o.ink, o.weight, o.line):
         painter.setPen(pen)
         painter.drawPolygon(points) if o.closed else painter.drawPolyline(points)
+
+
+def _drawn(painter: QPainter, o: Drawn, place: Place) -> None:
+    for paths, style in ((o.paths, Qt.PenStyle.SolidLine), (o.lost, Qt.PenStyle.DashLine)):
+        painter.setPen(QPen(QColor(*o.colour), o.weight, style, Qt.PenCapStyle.RoundCap, Qt.PenJoinStyle.RoundJoin))
+        for path in paths:
+            painter.drawPolyline(place.polygon(path))
+
+
+def _ticks(painter: QPainter, o: Ticks, place: Place) -> None:
+    half = px(4)
+    painter.setPen(QPen(QColor(*o.colour), px(2), Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap))
+    for point, upright in o.marks:
+        at = place.to_screen(point)
+        if o.dots:
+            painter.setBrush(QColor(*o.colour))
+            painter.drawEllipse(at, half, half)
+            continue
+        along = QPointF(half, 0) if upright else QPointF(0, half)
+        painter.drawLine(at - along, at + along)
 
 
 def _ring(painter: QPainter, o: Ring, place: Place) -> None:

@@ -1,0 +1,1 @@
+"""A photograph of the canvas, straightened: every place in it in canvas mm."""

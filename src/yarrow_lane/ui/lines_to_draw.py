@@ -1,0 +1,65 @@
+"""The lines to draw of a commission, for every method that uses them: worked out once a reference, picked for each choice."""
+
+from collections.abc import Callable
+
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.desk.derived import Derived, Key, Making
+from yarrow_lane.measure.progress import Progress
+from yarrow_lane.transfer.landmarks import circles_on, places_on
+from yarrow_lane.transfer.lines.base import Base, as_bytes, from_bytes
+from yarrow_lane.transfer.lines.choice import Choice
+from yarrow_lane.transfer.lines.drawing import lines_to_draw, unit_of
+from yarrow_lane.transfer.lines.line import Line
+from yarrow_lane.transfer.lines.outlines import outlines_of
+from yarrow_lane.transfer.lines.strength import BASE
+from yarrow_lane.ui.references import References
+from yarrow_lane.workers.pool import Workers
+
+_VERSION = 1  # raise it when the same picture gives other lines
+Lines = tuple[Line, ...]
+
+
+class LinesToDraw:
+    """Asked for by pages; answers come on the interface's thread."""
+
+    def __init__(self, references: References, derived: Derived, workers: Workers) -> None:
+        self._references, self._derived, self._workers = references, derived, workers
+
+    def _base_key(self, c: Commission) -> Key:
+        circles = circles_on(places_on(c.compose, c.intake.photos))
+        return Key("lines", (reference_key(c.compose),), (circles,), _VERSION)
+
+    def key(self, c: Commission, choice: Choice) -> Key:
+        """What the lines of that choice are."""
+        base = self._base_key(c)
+        return Key("lines picked", base.inputs, (*base.parameters, choice), _VERSION)
+
+    def have(self, c: Commission, choice: Choice) -> Lines | None:
+        """They, if they are at hand."""
+        found: Lines | None = self._derived.have(self.key(c, choice))
+        return found
+
+    def want(self, c: Commission, choice: Choice, asker: object, ready: Callable[[Lines], None]) -> None:
+        """Call `ready` with the lines in canvas mm; nothing happens while there is no reference."""
+        if not c.compose.framed:
+            return
+        compose, base_key, key = c.compose, self._base_key(c), self.key(c, choice)
+        size = compose.width_mm, compose.height_mm
+        unit = unit_of(*size)
+
+        def make_base(progress: Progress) -> Base:
+            picture = self._references.for_print(compose, compose.canvas, BASE / unit, progress)
+            circles = [((x / unit, y / unit), radius / unit) for (x, y), radius in base_key.parameters[0]]  # type: ignore[attr-defined]
+            inside = [tuple((x / unit, y / unit) for x, y in ring) for ring in outlines_of(compose).rings]
+            found: Base = self._workers.ask("transfer.question:find_lines", picture, BASE, circles, inside, progress=progress)
+            return found
+
+        def picked(base: Base) -> None:
+            making = Making(
+                lambda _: lines_to_draw(base, choice, size, outlines_of(compose)), lambda lines: 100 * len(lines) * 200
+            )
+            self._derived.want(key, asker, making, ready)
+
+        making = Making(make_base, lambda base: base.points.nbytes * 3, as_bytes, from_bytes)
+        self._derived.want(base_key, asker, making, picked)

@@ -1,0 +1,47 @@
+"""What the ways of working in a room share: a table of their own, and what they put on the bench."""
+
+from dataclasses import dataclass
+
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QWidget
+
+from yarrow_lane.ui.bench_sheet import NextAct, Section, Switch
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.room_page import RoomPage
+
+
+@dataclass(frozen=True)
+class Sheets:
+    """Sections of the bench, more switches in the sentence, and the yellow field; None leaves it to the room."""
+
+    sections: tuple[Section, ...] = ()
+    switches: tuple[Switch, ...] = ()
+    act: NextAct | None = None
+    remark: str = ""
+
+
+class RoomMode:
+    """One way of working; `why_not` says what is missing before it makes sense, empty when nothing is."""
+
+    name = ""
+    picture: PictureView | None = None
+    page: RoomPage
+
+    def __init__(self, page: RoomPage) -> None:
+        self.page = page
+        self.widget: QWidget = QWidget()
+
+    def why_not(self) -> str:
+        return ""
+
+    def opened(self) -> None:
+        """Another commission came in."""
+
+    def left(self) -> None:
+        """The painter goes elsewhere."""
+
+    def refresh(self) -> Sheets:
+        return Sheets()
+
+    def key(self, event: QKeyEvent) -> bool:
+        return False

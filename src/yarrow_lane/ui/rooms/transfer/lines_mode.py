@@ -1,0 +1,164 @@
+"""The lines to draw: as few or as many as wished, with what the painter drops and draws."""
+
+from functools import partial
+from typing import TYPE_CHECKING
+
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QHBoxLayout
+
+from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.plane import Point, Polygon, Rect
+from yarrow_lane.tone.three_values import GROUNDS
+from yarrow_lane.transfer.lines.choice import ALL, OUTLINE, USUAL, Choice, share_of, with_share
+from yarrow_lane.transfer.lines.drawing import drawn, dropped, with_level_there
+from yarrow_lane.transfer.squares import TRANSFER, set_lines
+from yarrow_lane.ui.bench_sheet import Amount, Fact, Meaning, NextAct, Note, Press, Section, Switch
+from yarrow_lane.ui.kit.drawing_tools import Round, RoundTool, StrokeTool
+from yarrow_lane.ui.kit.overlays import Outline
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.reference_view import show_reference
+from yarrow_lane.ui.kit.tools import PointsTool
+from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
+
+if TYPE_CHECKING:
+    from yarrow_lane.ui.rooms.transfer.page import TransferPage
+
+_REACH_PX = 9.0
+_HANDS = (("drops", "drops a line"), ("draws", "draws one"), ("more", "more lines here"), ("fewer", "fewer here"))
+_LEVELS = ((OUTLINE, "outline"), (USUAL, "usual"), (ALL, "all"))
+_THERE = 1.6  # times the level within a part where fewer are wished, one over it where more are: our choice
+
+
+class LinesMode(Mode):
+    """The reference beside the bare canvas with the lines on it; both take the hand."""
+
+    name = "lines"
+
+    def __init__(self, page: "TransferPage") -> None:
+        super().__init__(page)
+        self.reference = PictureView("Reference", page.frame)
+        self.canvas = PictureView("The lines to draw", page.frame)
+        self.picture = self.canvas
+        box = QHBoxLayout(self.widget)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        box.addWidget(self.reference, 1)
+        box.addWidget(self.canvas, 1)
+        self.hand = "drops"
+        self.clicks = PointsTool(lambda _: None, self._clicked)
+        self.path = StrokeTool(self._drawn)
+        self.path.width = 2.0  # mm on the canvas: a pencil
+        self.round = RoundTool(self._went_round, lambda: page.attempt(page.refresh))
+
+    def opened(self) -> None:
+        self.hand = "drops"
+        self.round.give_up()
+
+    @property
+    def choice(self) -> Choice:
+        return self.page.commission.transfer.lines
+
+    def take(self, label: str, choice: Choice) -> Meaning:
+        """Another choice, noted with the reference it belongs to."""
+        made_from = reference_key(self.page.commission.compose)
+        return Edit(TRANSFER, label, lambda t: set_lines(t, choice, made_from), "lines" if label.startswith("Lines:") else "")
+
+    def use(self, hand: str) -> Meaning:
+        """What the hand does on the lines."""
+        self.hand = hand
+        self.round.give_up()
+        self.page.refresh()
+        return None
+
+    def refresh(self) -> Sheets:
+        page = self.page
+        c, lines = page.commission, page.lines
+        size = (c.compose.width_mm, c.compose.height_mm)
+        show_reference(self.reference, page.workroom.references, c.compose, page)
+        self.canvas.ground = GROUNDS.get(c.tone.ground, GROUNDS["white"])
+        self.canvas.show_levels(None, size)
+        self.clicks.area = Rect(0, 0, *size)
+        tool = {"drops": self.clicks, "draws": self.path}.get(self.hand, self.round)
+        self.canvas.tool = self.reference.tool = tool
+        there = tuple(Outline(polygon, "here", 1.2, "dots") for polygon, _ in self.choice.there)
+        self.canvas.show_overlays(*((drawn_overlay(lines, 1.3),) if lines else ()), *there)
+        self.reference.show_overlays(*there)
+        near = min(_LEVELS, key=lambda level: abs(level[0] - self.choice.level))
+        switches = (
+            *page.way_switches(),
+            Switch("As many as", _LEVELS, self.set_level, near[0] if abs(near[0] - self.choice.level) < 1e-6 else None),
+            Switch("The hand", _HANDS, self.use, self.hand),
+        )
+        return Sheets((self._section(),), switches, self._act())
+
+    def _act(self) -> NextAct | None:
+        if self.page.lines is None:
+            return NextAct("Looking for the lines…", "some seconds, once for each composition", None, False)
+        if not self.choice.made_from:
+            return NextAct("Take these lines", f"{len(self.page.lines)} of them, a proposal", self._take_them)
+        return self.page.next_act(lambda: self.page.work_on("squares"))
+
+    def _take_them(self) -> Meaning:
+        meaning = self.take("Took the lines to draw", self.choice)
+        if meaning is not None:
+            self.page.take(meaning)
+        self.page.work_on("squares")
+        return None
+
+    def _section(self) -> Section:
+        lines, choice = self.page.lines, self.choice
+        rows = [Amount("Of all lines, from outline on", round(share_of(choice.level)), 0, 100, self.set_share, 5, 0, "\u202f%")]
+        found: list[object] = [*rows]
+        if lines is not None:
+            lost = sum(any(line.weak) for line in lines)
+            found.append(Fact("Lines", str(len(lines))))
+            found.append(Fact("Of them with lost edges, broken", str(lost)))
+            found.append(Fact("Drawn by hand", str(len(choice.by_hand))))
+            found.append(Fact("Dropped", str(len(choice.dropped))))
+        found.append(Note("Eyes, nose and mouth marked at Intake count more; the edge of a cut-out is drawn as it was cut."))
+        if choice.made_from and choice.made_from != reference_key(self.page.commission.compose) and choice.touched:
+            found.append(
+                Note("What you dropped and drew belongs to the earlier composition: look whether it still fits.", "wrong")
+            )
+        if choice.touched:
+            found.append(Press("Undo all by hand", self._plain))
+        return Section("The lines to draw", tuple(found))  # type: ignore[arg-type]
+
+    def set_share(self, share: float) -> Meaning:
+        """The slider, 0 to 100."""
+        return self.take(f"Lines: {share:.0f} %", with_share(self.choice, share))
+
+    def set_level(self, level: float) -> Meaning:
+        """One of the three usual places of the slider."""
+        return self.set_share(share_of(level))
+
+    def _plain(self) -> Meaning:
+        return self.take("Took back what was done to the lines by hand", Choice(self.choice.level))
+
+    def _taken(self, label: str, choice: Choice) -> None:
+        meaning = self.take(label, choice)
+        if meaning is not None:
+            self.page.take(meaning)
+
+    def _clicked(self, point: Point) -> None:
+        lines = self.page.lines
+        if lines is not None:
+            reach = _REACH_PX / max(self.canvas.scale, 1e-6)
+            self.page.attempt(lambda: self._taken("Dropped a line", dropped(self.choice, lines, point, reach)))
+
+    def _drawn(self, path: Polygon) -> None:
+        self.page.attempt(lambda: self._taken("Drew a line", drawn(self.choice, path)))
+
+    def _went_round(self, polygon: Polygon, how: Round) -> None:
+        factor = _THERE if self.hand == "fewer" else 1 / _THERE
+        label = f"{'Fewer' if self.hand == 'fewer' else 'More'} lines in a part"
+        self.page.attempt(partial(self._taken, label, with_level_there(self.choice, polygon, self.choice.level * factor)))
+
+    def key(self, event: QKeyEvent) -> bool:
+        hands = {"d": "draws", "x": "drops"}
+        if event.text().lower() in hands:
+            self.use(hands[event.text().lower()])
+            return True
+        return False

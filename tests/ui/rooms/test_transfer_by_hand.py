@@ -1,0 +1,112 @@
+"""Carrying the drawing with mouse and keys: the lines, their ticks on the squares, what goes on paper."""
+
+import xml.etree.ElementTree as ET
+
+import numpy as np
+import pypdf
+import pytest
+from PIL import Image
+from PySide6.QtWidgets import QFileDialog
+
+from tests.journeys.hands import click, fill, keys, path, press
+from tests.ui.rooms.doing import ENTER, SPACE, UNDO, now
+
+
+@pytest.fixture
+def lined(qtbot, framed, wait_idle):
+    """The cat on 24 x 30 cm, its lines found."""
+    keys(qtbot, framed, "3")
+    wait_idle(framed)
+    assert framed.current.lines
+    return framed
+
+
+def test_lines_are_taken_dropped_drawn_and_taken_back(qtbot, lined, wait_idle):
+    window, page = lined, lined.current
+    page.work_on("lines")
+    wait_idle(window)
+    mode, count = page.modes["lines"], len(page.lines)
+    assert page.bench.sheet.act.title == "Take these lines"
+    keys(qtbot, window, ENTER)
+    assert now(window).transfer.lines.made_from and page.mode.name == "squares"
+    page.work_on("lines")
+    longest = max(page.lines, key=lambda line: len(line.points))
+    click(mode.canvas, longest.points[len(longest.points) // 2])
+    wait_idle(window)
+    assert len(now(window).transfer.lines.dropped) == 1 and len(page.lines) < count
+    click(mode.canvas, (2, 2))
+    assert "there is none" in window.message.text
+    keys(qtbot, window, "d")
+    path(mode.canvas, [(40, 40), (60, 45), (90, 40), (120, 48)])
+    wait_idle(window)
+    assert len(now(window).transfer.lines.by_hand) == 1 and any(line.source == "hand" for line in page.lines)
+    keys(qtbot, window, UNDO, UNDO)
+    wait_idle(window)
+    assert not now(window).transfer.lines.touched and len(page.lines) == count
+    fill(qtbot, page, "Of all lines, from outline on", 100.0)
+    wait_idle(window)
+    assert len(page.lines) > count
+    mode.use("fewer")
+    path(mode.canvas, [(10 + 100 * np.cos(t) + 100, 10 + 120 * np.sin(t) + 120) for t in np.linspace(0, 6.2, 40)])
+    wait_idle(window)
+    assert len(now(window).transfer.lines.there) == 1
+
+
+def test_ticks_and_words_follow_the_square_and_the_way_it_is_seen(qtbot, lined):
+    window, page = lined, lined.current
+    mode = page.squaring
+    fill(qtbot, page, "Across the short side", 4)
+    crowded = max(
+        mode.view.squares.all,
+        key=lambda s: sum(mode.view.squares.rect(*s).holds(p) for line in page.lines for p in line.points),
+    )
+    click(mode.canvas, mode.view.squares.rect(*crowded).centre)
+    sides, places = mode.sides.text().split("\n"), mode.places.text().split("\n")
+    assert len(sides) == len(places) >= 2 and all("edge" in s or s == "through" for s in sides)
+    before = dict(zip(sides, places, strict=True))
+    keys(qtbot, window, "f")
+    after = mode.sides.text().split("\n")
+    swap = {"left edge": "right edge", "right edge": "left edge", "top edge": "bottom edge", "bottom edge": "top edge"}
+    assert sorted(after) == sorted(swap.get(s, s) for s in sides), "upside down the left edge is the right one"
+    keys(qtbot, window, "f")
+    assert dict(zip(mode.sides.text().split("\n"), mode.places.text().split("\n"), strict=True)) == before
+    keys(qtbot, window, "q")
+    quartered = now(window).transfer.quartered
+    keys(qtbot, window, "q")
+    assert (crowded in quartered) != (crowded in now(window).transfer.quartered)
+
+
+def test_rows_and_all_up_to_here_are_marked_at_once(qtbot, lined):
+    window, page = lined, lined.current
+    fill(qtbot, page, "Across the short side", 4)  # 4 x 5
+    click(page.squaring.canvas, (100, 100))
+    press(qtbot, page, "Mark the row drawn")
+    assert now(window).transfer.drawn == ((0, 1), (1, 1), (2, 1), (3, 1))
+    click(page.squaring.canvas, (70, 130))
+    press(qtbot, page, "All up to here are drawn")
+    assert len(now(window).transfer.drawn) == 10 and page.squaring.square == (2, 2)
+    keys(qtbot, window, SPACE)
+    assert len(now(window).transfer.drawn) == 11
+
+
+def test_squares_and_lines_go_on_paper_at_true_size(qtbot, lined, wait_idle, tmp_path, monkeypatch):
+    window, page = lined, lined.current
+    fill(qtbot, page, "Across the short side", 4)
+    page.bench.fold("On paper", False)
+    for name, words in (
+        ("s.pdf", "Save the sheets (PDF)…"),
+        ("s.png", "Save the squared picture (PNG)…"),
+        ("s.svg", "Save squares and lines (SVG)…"),
+    ):
+        monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, n=name: (str(tmp_path / n), ""))
+        press(qtbot, page, words)
+        wait_idle(window)
+    text = "".join(p.extract_text() for p in pypdf.PdfReader(tmp_path / "s.pdf").pages)
+    assert "the lines to draw" in text and "from the left" in text and "edge" in text
+    with Image.open(tmp_path / "s.png") as picture:
+        assert picture.width / picture.info["dpi"][0] * 25.4 == pytest.approx(174, abs=1), "as wide as on the sheet"
+    root = ET.parse(tmp_path / "s.svg").getroot()
+    assert root.get("width") == "240mm" and root.get("viewBox") == "0 0 240 300"
+    lines = list(root.iter("{http://www.w3.org/2000/svg}polyline"))
+    first = np.array([tuple(map(float, p.split(","))) for p in lines[0].get("points").split()])
+    assert len(lines) >= len(page.lines) and np.abs(first - np.array(page.lines[0].points[: len(first)])).max() < 0.006
