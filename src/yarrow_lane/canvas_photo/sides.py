@@ -26,7 +26,7 @@ _LEAST_STEP, _OF_STRONGEST = 1.5, 0.25  # colour difference of a candidate, and 
 _NEAR = 0.7  # px from the line: it supports it
 _LEAST = 15  # candidates: fewer are no side
 _AGAIN = 2.5  # px of search about the line of the first round
-_NEARLY = 0.25  # of the most votes: another line that may be the side, our choice
+_NEARLY = 0.5  # of the most votes: another line that may be the side, our choice
 GOOD_SHARE = 0.63  # of the profiles: below it the side deserves a look
 
 

@@ -3,12 +3,9 @@
 from dataclasses import dataclass
 
 from yarrow_lane.measure.lengths import MM_PER_INCH
-from yarrow_lane.transfer.squares import Paper, Squares
+from yarrow_lane.transfer.paper import PAPER_MM, Paper
+from yarrow_lane.transfer.squares import Squares
 
-PAPER_MM: dict[str, tuple[float, float]] = {
-    "A4": (210.0, 297.0),  # ISO 216
-    "Letter": (215.9, 279.4),  # 8 1/2 x 11 in
-}
 MARGIN_MM = 12.0  # our choice: clear of the 5 mm most printers cannot reach, with room for letters
 LABEL_MM = 6.0  # our choice: room for the letters and numbers beside the picture
 HEAD_MM = 14.0  # our choice: room for the title

@@ -5,12 +5,8 @@ from dataclasses import dataclass
 
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.transfer.squares import Paper
+from yarrow_lane.transfer.paper import PAPER_MM, Paper
 
-PAPER_MM: dict[str, tuple[float, float]] = {
-    "A4": (210.0, 297.0),  # ISO 216
-    "Letter": (215.9, 279.4),  # 8 1/2 x 11 in
-}
 UNPRINTABLE_MM = 5.0  # our choice: what most printers cannot reach
 OVERLAP_MM = 10.0  # our choice: enough to glue, and to lay the crosses on each other
 FOOT_MM = 12.0  # our choice: the ruler and the name of the sheet

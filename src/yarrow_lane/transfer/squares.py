@@ -9,16 +9,16 @@ import statistics
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import datetime
-from typing import Literal
 
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.lane.part import Part, as_it_was
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.transfer.lines.choice import Choice
+from yarrow_lane.transfer.paper import Paper
 from yarrow_lane.transfer.projector import Projector
+from yarrow_lane.transfer.sheets import Printer
 
-Paper = Literal["A4", "Letter"]
 Square = tuple[int, int]  # column and row, from 0
 FEWEST, MOST = 2, 40
 USUAL_COUNT = 8  # our choice: eight to twelve across the short side for a head
@@ -55,9 +55,10 @@ class Transfer:
     marked: datetime | None = None
     projector: Projector = Projector()
     room_lux: float = 20.0
+    printer: Printer = Printer()
 
 
-# Version 1 added `made_from`, version 2 the lines, quartered squares and the projector.
+# Version 1 added `made_from`, version 2 the lines, quartered squares, the projector and the printer.
 TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was))
 
 

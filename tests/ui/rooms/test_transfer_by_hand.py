@@ -9,7 +9,7 @@ from PIL import Image
 from PySide6.QtWidgets import QFileDialog
 
 from tests.journeys.hands import click, fill, keys, path, press
-from tests.ui.rooms.doing import ENTER, SPACE, UNDO, now
+from tests.ui.rooms.doing import ENTER, ESC, SPACE, UNDO, now
 
 
 @pytest.fixture
@@ -110,3 +110,61 @@ def test_squares_and_lines_go_on_paper_at_true_size(qtbot, lined, wait_idle, tmp
     lines = list(root.iter("{http://www.w3.org/2000/svg}polyline"))
     first = np.array([tuple(map(float, p.split(","))) for p in lines[0].get("points").split()])
     assert len(lines) >= len(page.lines) and np.abs(first - np.array(page.lines[0].points[: len(first)])).max() < 0.006
+
+
+def test_a_projector_is_set_up_checked_and_shows_the_lines(qtbot, lined, wait_idle):
+    window, page = lined, lined.current
+    page.work_on("projector")
+    mode = page.modes["projector"]
+    page.bench.fold("Your projector", False)
+    fill(qtbot, page, "Light, lumens", 500.0)
+    fill(qtbot, page, "Light of the room, lux", 600.0)
+    said = str(page.bench.sheet)
+    assert now(window).transfer.room_lux == 600 and "Line against ground" in said
+    fill(qtbot, page, "Light, lumens", 0.0)
+    assert "Nothing can be projected" in str(page.bench.sheet) and mode.view.beam is None
+    keys(qtbot, window, UNDO)
+    assert mode.view.beam is not None and len(mode.view.beam.lights) == 3
+    page.bench.fold("Does it stand square?", False)
+    for label, value in zip(
+        ("Top, cross to cross", "Foot", "Across, top left to lower right", "Across, lower left to top right"),
+        ("24 cm", "23 cm", "38.4 cm", "38.4 cm"),
+        strict=True,
+    ):
+        fill(qtbot, page, label, value)
+    assert "The top is 10 mm wider" in str(page.bench.sheet), "though both diagonals are equal"
+    page.bench.fold("Knocked?", False)
+    fill(qtbot, page, "Cross top left: the light is right by", 5.0)
+    fill(qtbot, page, "Cross lower right: right by", 5.0)
+    assert "Slide the light 5 mm left." in str(page.bench.sheet)
+    page.bench.act.click()
+    screen = mode.screen
+    qtbot.waitUntil(lambda: screen.isVisible())
+    shown = screen.grab().toImage()
+    assert shown.pixelColor(1, 1).lightness() == 0
+    lit = sum(shown.pixelColor(x, y).lightness() > 200 for x in range(0, shown.width(), 4) for y in range(0, shown.height(), 4))
+    assert lit > 30, "the lines are there"
+    keys(qtbot, screen, "+", "c", "b")
+    assert screen.thick_px == 4 and screen.colour == 1 and screen.blinking
+    with qtbot.waitSignal(screen.destroyed):
+        keys(qtbot, screen, ESC)
+
+
+def test_lines_and_the_picture_go_on_sheets_of_true_size(qtbot, lined, wait_idle, tmp_path, monkeypatch):
+    window, page = lined, lined.current
+    page.work_on("tracing and print")
+    mode = page.modes["tracing and print"]
+    assert (mode.laid.columns, mode.laid.rows) in ((2, 2), (1, 2), (2, 1)), "24 x 30 cm on A4"
+    page.bench.fold("Your printer", False)
+    fill(qtbot, page, "100 mm came out across", 99.3)
+    assert now(window).transfer.printer.across_mm == 99.3
+    fill(qtbot, page, "and along", 85.0)
+    assert "print at 100 %" in window.message.text and now(window).transfer.printer.along_mm == 100
+    for number, what in enumerate(("lines", "picture")):
+        mode._print_what(what)
+        wait_idle(window)
+        monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, n=number: (str(tmp_path / f"{n}.pdf"), ""))
+        page.bench.act.click()
+        wait_idle(window)
+        assert len(pypdf.PdfReader(tmp_path / f"{number}.pdf").pages) == len(mode.laid.sheets) + 1
+    assert [h.what for h in now(window).log] == ["lines at true size on A4", "picture at true size on A4"]

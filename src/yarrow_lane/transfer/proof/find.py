@@ -28,6 +28,9 @@ _PEAK, _SECOND, _SHARP = 0.3, 0.85, 0.0005
 _PLACE_PEAK = 0.2
 SURE = 0.3
 _RIM_MM = 80.0  # a place is looked for so far beyond the canvas's edge
+_AGREE_MM = 1.5  # windows round one place that say so much else do not agree
+# A place is looked for with its window in the middle and moved a little: what they agree on is less by chance.
+_ROUND_IT = np.array([(0, 0), (9, 0), (-9, 0), (0, 9), (0, -9)], np.float64)
 _NOT_IT = 0.25  # the median peak of all blocks below which this is no drawing of these lines
 
 
@@ -73,17 +76,35 @@ def found_places(
             if whole is None:
                 return None
             moved = aims @ whole[:, :2].T + whole[:, 2] - aims
+        last = number == len(_ROUNDS) - 1
         for n, aim in enumerate(aims):
-            match = _match(wanted, seen, aim, moved[n], half, reach, px_per_mm)
-            if match is not None and match.peak > _PLACE_PEAK:
-                moved[n] = match.moved
-                sureness[n] = match.peak * (1 - max(match.second, 0.0)) if number == len(_ROUNDS) - 1 else 0.0
-            elif number == len(_ROUNDS) - 1:
+            found = [
+                match
+                for shift in (_ROUND_IT if last else _ROUND_IT[:1])
+                if (match := _match(wanted, seen, aim + shift, moved[n], half, reach, px_per_mm)) is not None
+                and match.peak > _PLACE_PEAK
+            ]
+            if found:
+                moved[n], sureness[n] = _agreed(found, (last and len(_ROUND_IT)) or 1)
+            elif last:
                 sureness[n] = 0.0
     progress.at(1.0)
     return tuple(
         FoundPlace((float(a[0] + m[0]), float(a[1] + m[1])), float(s)) for a, m, s in zip(aims, moved, sureness, strict=True)
     )
+
+
+def _agreed(found: list[_Match], asked: int) -> tuple[NDArray[np.float64], float]:
+    """What most windows round the place say, and how sure that is: their peaks, how alone, how many, how near each other."""
+    moves = np.array([m.moved for m in found])
+    weights = np.array([m.peak for m in found])
+    middle = np.median(moves, 0)
+    for _ in range(4):
+        near = weights / (1 + (np.hypot(*(moves - middle).T) / _AGREE_MM) ** 2)
+        middle = (near[:, None] * moves).sum(0) / near.sum()
+    alone = np.median([m.peak * (1 - max(m.second, 0.0)) for m in found])
+    spread = float(np.average(np.hypot(*(moves - middle).T), weights=weights))
+    return middle, float(alone * (len(found) / asked) ** 0.5 / (1 + (spread / _AGREE_MM) ** 2) ** 0.5)
 
 
 def _whole(wanted: Plane, seen: Plane, half: float, reach: float, px: float) -> NDArray[np.float64] | None:

@@ -14,7 +14,9 @@ from yarrow_lane.ui.lines_to_draw import Lines
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.transfer.lines_mode import LinesMode
 from yarrow_lane.ui.rooms.transfer.mode import Mode
+from yarrow_lane.ui.rooms.transfer.projector_mode import ProjectorMode
 from yarrow_lane.ui.rooms.transfer.squares_mode import SquaresMode
+from yarrow_lane.ui.rooms.transfer.tracing_mode import TracingMode
 from yarrow_lane.ui.workroom import Workroom
 
 _WAYS = (("upright", "upright"), ("down", "upside down"), ("mirror", "mirrored"))
@@ -30,7 +32,7 @@ class TransferPage(RoomPage):
         self.frame = Frame()
         self.lines: Lines | None = None  # those to draw, once they have come
         self.squaring = SquaresMode(self)
-        order: tuple[Mode, ...] = (LinesMode(self), self.squaring)
+        order: tuple[Mode, ...] = (LinesMode(self), self.squaring, ProjectorMode(self), TracingMode(self))
         self.modes = {mode.name: mode for mode in order}
         self.mode: Mode = self.squaring
         self.bare = PictureView("Reference", self.frame)  # while there is nothing to carry over

@@ -1,0 +1,191 @@
+"""The projector: where it stands, how its lines are read, whether it stands square, the lines full screen."""
+
+from dataclasses import replace
+from typing import TYPE_CHECKING, Any
+
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.lengths import length_text, size_text
+from yarrow_lane.measure.plane import Point, Rect
+from yarrow_lane.tone.three_values import GROUNDS
+from yarrow_lane.transfer.landmarks import circles_on, places_on
+from yarrow_lane.transfer.projector import (
+    LEAST_CONTRAST,
+    ROOMS,
+    Projected,
+    ProjectorTrouble,
+    knocked,
+    knocked_words,
+    project,
+    read_words,
+    squared,
+    squared_words,
+)
+from yarrow_lane.transfer.squares import TRANSFER, Transfer
+from yarrow_lane.ui.bench_sheet import Amount, Fact, Length, Line, Meaning, NextAct, Note, Section, Tick
+from yarrow_lane.ui.kit.overlays import Drawn
+from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.transfer.projector_screen import ProjectorScreen
+from yarrow_lane.ui.rooms.transfer.projector_view import Beam, Light, ProjectorView
+from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
+
+if TYPE_CHECKING:
+    from yarrow_lane.ui.rooms.transfer.page import TransferPage
+
+_THICK_PX = 3
+_TAPE = ("Top, cross to cross", "Foot", "Across, top left to lower right", "Across, lower left to top right")
+_KNOCK = ("Cross top left: the light is right by", "and below by", "Cross lower right: right by", "and below by ")
+
+
+class ProjectorMode(Mode):
+    """The room from the side; below, a piece of the canvas in three lights."""
+
+    name = "projector"
+
+    def __init__(self, page: "TransferPage") -> None:
+        super().__init__(page)
+        self.view = ProjectorView()
+        self.widget = self.view
+        self.screen: ProjectorScreen | None = None
+        self.tape = [0.0] * 4  # mm, as measured before the canvas; not kept
+        self.knock = [0.0] * 4
+
+    def opened(self) -> None:
+        self.tape, self.knock = [0.0] * 4, [0.0] * 4
+
+    def refresh(self) -> Sheets:
+        c = self.page.commission
+        transfer = c.transfer
+        try:
+            projected = project(transfer.projector, c.compose.width_mm, c.compose.height_mm, transfer.room_lux)
+        except ProjectorTrouble as trouble:
+            self.view.show_beam(None)
+            return Sheets((*self._own(), Section("What lands on the canvas", (Note(f"{trouble}", "wrong"),))), (), None)
+        self.view.show_beam(self._beam(projected))
+        sections = (*self._own(), self._lands(projected), self._square(), self._knocked())
+        return Sheets(sections, (), self._act(projected), "")
+
+    def _act(self, projected: Projected) -> NextAct | None:
+        if self.page.lines is None:
+            return NextAct("Looking for the lines…", "some seconds, once for each composition", None, False)
+        if projected.contrast < LEAST_CONTRAST:
+            return NextAct(
+                "Show the lines full screen", f"darken the room to {projected.most_lux:.0f}\u202flx first", self._show
+            )
+        return NextAct("Show the lines full screen", "Esc ends · + − thickness · C colour · B blinks the crosses", self._show)
+
+    def _show(self) -> Meaning:
+        c = self.page.commission
+        lines = drawn_overlay(self.page.lines or (), 1.0)
+        self.screen = ProjectorScreen(lines, (c.compose.width_mm, c.compose.height_mm), _THICK_PX)
+        screens = self.page.screen().virtualSiblings()
+        if len(screens) > 1:  # the projector is the other one
+            self.screen.setGeometry(next(s for s in screens if s is not self.page.screen()).geometry())
+        self.screen.showFullScreen()
+        return None
+
+    def _beam(self, projected: Projected) -> Beam:
+        c, unit = self.page.commission, self.page.studio.unit
+        compose, transfer = c.compose, c.transfer
+        lux = sorted({(name, value) for name, value in ROOMS}, key=lambda room: room[1])
+        near = min(lux, key=lambda room: abs(room[1] - transfer.room_lux))
+        lights = []
+        for name, value in lux:
+            here = (name, value) == near
+            shown = transfer.room_lux if here else value
+            found = project(transfer.projector, compose.width_mm, compose.height_mm, shown)
+            lights.append(Light(name, shown, found.contrast, here))
+        return Beam(
+            projected, (compose.width_mm, compose.height_mm), self._part(),
+            drawn_overlay(self.page.lines, 1.0) if self.page.lines else Drawn(()),
+            GROUNDS.get(c.tone.ground, GROUNDS["white"]), tuple(lights),
+            f"{projected.distance_mm / 1000:.2f}\u202fm from lens to canvas", length_text(compose.height_mm, unit),
+        )  # fmt: skip
+
+    def _part(self) -> Rect:
+        """What the patches show: the head, or the middle."""
+        compose = self.page.commission.compose
+        circles = circles_on(places_on(compose, self.page.commission.intake.photos))
+        at: Point = circles[0][0] if circles else (compose.width_mm / 2, compose.height_mm / 2)
+        wide = compose.width_mm * 0.5
+        high = wide * 0.6
+        x = min(max(0.0, at[0] - wide / 2), compose.width_mm - wide)
+        y = min(max(0.0, at[1] - high / 2), max(0.0, compose.height_mm - high))
+        return Rect(x, y, wide, high)
+
+    # --- the bench
+
+    def _own(self) -> tuple[Section, ...]:
+        transfer = self.page.commission.transfer
+        p = transfer.projector
+
+        def edit(label: str, **values: Any) -> Edit[Transfer]:
+            return Edit(TRANSFER, label, lambda t: replace(t, projector=replace(t.projector, **values)))
+
+        def lit(lux: float) -> Edit[Transfer]:
+            return Edit(TRANSFER, f"The room has {lux:.0f} lx", lambda t: replace(t, room_lux=lux))
+
+        lines: tuple[Line, ...] = (
+            Amount("Throw: distance over width", p.throw, 0.1, 10, lambda v: edit("Set the throw", throw=v), 0.1, 2),
+            Amount("Picture, px across", p.wide_px, 100, 8000, lambda v: edit("Set its picture", wide_px=round(v)), 10),
+            Amount("and down", p.high_px, 100, 8000, lambda v: edit("Set its picture", high_px=round(v)), 10),
+            Amount("Light, lumens", p.lumens, 0, 20000, lambda v: edit("Set its light", lumens=v), 50),
+            Amount("Its own contrast, to 1", p.contrast, 2, 100000, lambda v: edit("Set its contrast", contrast=v), 100),
+            Tick("Turned on its side", p.upright, lambda v: edit("Turned the projector", upright=v)),
+            Amount("Light of the room, lux", transfer.room_lux, 0, 20000, lit, 10),
+        )
+        return (Section("Your projector", lines, f"{p.wide_px} × {p.high_px}, {p.lumens:.0f} lm"),)
+
+    def _lands(self, projected: Projected) -> Section:
+        unit = self.page.studio.unit
+        said = read_words(projected.contrast)
+        return Section(
+            "What lands on the canvas",
+            (
+                Fact("The whole image", size_text(projected.width_mm, projected.height_mm, unit)),
+                Fact("One px", f"{projected.mm_per_px:.2f}\u202fmm"),
+                Fact("Light on the canvas", f"{projected.lux:.0f}\u202flx"),
+                Fact("Line against ground", f"{projected.contrast:.1f} : 1, {said}", "wrong" if said == "lost" else "good"),
+                Fact("Still read up to", f"{projected.most_lux:.0f}\u202flx in the room"),
+                Fact("Finest line", f"{projected.finest_mm:.1f}\u202fmm"),
+                Note(
+                    "Trace outlines; whiskers and single hairs stay work by hand. Guesses: a dim room 20 lx, daylight 200 to 1000."
+                ),
+                Note("Do not look into the lamp. Lay cables where nobody trips; heed what its maker says."),
+            ),
+        )
+
+    def _square(self) -> Section:
+        unit, width = self.page.studio.unit, self.page.commission.compose.width_mm
+
+        def measured(number: int, mm: float) -> Meaning:
+            self.tape[number] = mm
+            self.page.refresh()
+            return None
+
+        lines: list[Line] = [
+            Length(label, self.tape[n], unit, lambda mm, n=n: measured(n, mm), "", True)  # type: ignore[misc]
+            for n, label in enumerate(_TAPE)
+        ]
+        if all(self.tape):
+            found = squared(width, *self.tape)
+            lines += [Note(words, "good" if found.holds else "wrong") for words in squared_words(found)]
+        lines.append(Note("Equal diagonals alone prove nothing: an image wider at its top has them too."))
+        return Section("Does it stand square?", tuple(lines), "by tape, cross to cross")
+
+    def _knocked(self) -> Section:
+        compose = self.page.commission.compose
+
+        def moved(number: int, mm: float) -> Meaning:
+            self.knock[number] = mm
+            self.page.refresh()
+            return None
+
+        lines: list[Line] = [
+            Amount(label, self.knock[n], -200, 200, lambda v, n=n: moved(n, v), 1, 0, "\u202fmm")  # type: ignore[misc]
+            for n, label in enumerate(_KNOCK)
+        ]
+        if any(self.knock):
+            crosses = ((0.0, 0.0), (compose.width_mm, compose.height_mm))
+            light = ((self.knock[0], self.knock[1]), (crosses[1][0] + self.knock[2], crosses[1][1] + self.knock[3]))
+            lines.append(Note(knocked_words(*knocked(crosses, light))))
+        return Section("Knocked?", tuple(lines), "from pencilled cross to the light")

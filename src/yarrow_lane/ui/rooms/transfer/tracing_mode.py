@@ -1,0 +1,168 @@
+"""Tracing and the print of the same size: true to the millimetre over as few sheets as it takes."""
+
+from dataclasses import replace
+from typing import TYPE_CHECKING, Any, Literal
+
+from PySide6.QtWidgets import QHBoxLayout
+
+from yarrow_lane.compose.reference import working_px_per_mm
+from yarrow_lane.documents.print_plan import PRINT_PX_MM
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.plane import Rect
+from yarrow_lane.measure.progress import Progress
+from yarrow_lane.measure.raster import Picture
+from yarrow_lane.tone.three_values import GROUNDS
+from yarrow_lane.transfer.carrying import carried_with
+from yarrow_lane.transfer.sheets import Sheets, SheetsTrouble, lay_on_sheets, set_right
+from yarrow_lane.transfer.squares import TRANSFER, Paper, Transfer, set_paper
+from yarrow_lane.ui.bench_sheet import (
+    Amount,
+    Fact,
+    Line,
+    Meaning,
+    NextAct,
+    Note,
+    Pick,
+    Press,
+    Section,
+    Switch,
+    Tick,
+    plain_options,
+)
+from yarrow_lane.ui.kit.overlays import Box, Words
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.reference_view import show_reference
+from yarrow_lane.ui.rooms.transfer.mode import Mode
+from yarrow_lane.ui.rooms.transfer.mode import Sheets as Shown
+from yarrow_lane.ui.rooms.transfer.saving import save_svg, write
+from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
+
+if TYPE_CHECKING:
+    from yarrow_lane.ui.rooms.transfer.page import TransferPage
+
+_MOST_PX = 1_000_000
+What = Literal["lines", "picture"]
+
+
+class TracingMode(Mode):
+    """The canvas with the sheets that lie on it."""
+
+    name = "tracing and print"
+
+    def __init__(self, page: "TransferPage") -> None:
+        super().__init__(page)
+        self.view = PictureView("How the sheets lie on the canvas", page.frame)
+        self.picture = self.view
+        box = QHBoxLayout(self.widget)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.addWidget(self.view)
+        self.what: What = "lines"
+        self.mirrored = False
+        self.laid: Sheets | None = None
+
+    def opened(self) -> None:
+        self.what, self.mirrored = "lines", False
+
+    def refresh(self) -> Shown:
+        page, c = self.page, self.page.commission
+        compose, transfer = c.compose, c.transfer
+        size = compose.width_mm, compose.height_mm
+        trouble = ""
+        try:
+            self.laid = lay_on_sheets(*size, transfer.paper)
+        except SheetsTrouble as found:
+            self.laid, trouble = None, str(found)
+        if self.what == "picture":
+            show_reference(self.view, page.workroom.references, compose, page)
+        else:
+            self.view.setProperty("reference", "")
+            self.view.ground = (250, 250, 248)
+            self.view.show_levels(None, size)
+        lines = (drawn_overlay(page.lines, 1.2),) if page.lines and self.what == "lines" else ()
+        boxes = [Box(s.part, "here", 1.4) for s in self.laid.sheets] if self.laid else []
+        names = [Words((s.part.x, s.part.y), s.name, "right", (8.0, 20.0)) for s in self.laid.sheets] if self.laid else []
+        self.view.show_overlays(*lines, *boxes, *names)
+        switches = (
+            Switch("On paper", (("lines", "the lines"), ("picture", "the picture")), self._print_what, self.what),
+            *page.way_switches(),
+        )
+        return Shown((self._sheets(trouble), self._carry(), self._printer()), switches, self._act())
+
+    def _act(self) -> NextAct | None:
+        if self.laid is None:
+            return None
+        if self.what == "lines" and self.page.lines is None:
+            return NextAct("Looking for the lines…", "some seconds, once for each composition", None, False)
+        count = len(self.laid.sheets)
+        return NextAct(f"Save the {count} sheets (PDF)…", "true size; print at 100 %", self._save)
+
+    def _print_what(self, what: What) -> Meaning:
+        self.what = what
+        self.page.refresh()
+        return None
+
+    def _mirror(self, wanted: bool) -> Meaning:
+        self.mirrored = wanted
+        self.page.refresh()
+        return None
+
+    def _sheets(self, trouble: str) -> Section:
+        transfer = self.page.commission.transfer
+
+        def papered(paper: Paper) -> Meaning:
+            return Edit(TRANSFER, f"Paper: {paper}", lambda t: set_paper(t, paper))
+
+        lines: list[Line] = [Pick("Paper", transfer.paper, plain_options(("A4", "Letter")), papered)]
+        if self.laid is not None:
+            lines += [
+                Fact("Sheets", f"{self.laid.columns} × {self.laid.rows}"),
+                Fact("They overlap by", "10\u202fmm"),
+                Note("Each has crosses to lay on the next, a ruler of 100 mm and greys to check the printer."),
+            ]
+        else:
+            lines.append(Note(trouble, "wrong"))
+        lines.append(Tick("Mirrored, for a rubbed back", self.mirrored, self._mirror))
+        lines.append(Press("Save the lines (SVG)…", lambda: save_svg(self.page, None)))
+        return Section("Sheets at true size", tuple(lines))
+
+    def _carry(self) -> Section:
+        ground = GROUNDS.get(self.page.commission.tone.ground, GROUNDS["white"])
+        return Section("What carries the line over", tuple(Note(words) for words in carried_with(ground)))
+
+    def _printer(self) -> Section:
+        printer = self.page.commission.transfer.printer
+
+        def measured(**values: Any) -> Edit[Transfer]:
+            after = replace(printer, **values)
+            found = set_right(after.across_mm, after.along_mm)
+            return Edit(TRANSFER, "Set the printer right", lambda t: replace(t, printer=found))
+
+        off = max(abs(printer.across_mm - 100), abs(printer.along_mm - 100))
+        lines: tuple[Line, ...] = (
+            Note("Print one sheet, measure its ruler, and one turned by a quarter: what is off is taken out of every sheet."),
+            Amount("100 mm came out across", printer.across_mm, 80, 120, lambda v: measured(across_mm=v), 0.1, 1, "\u202fmm"),
+            Amount("and along", printer.along_mm, 80, 120, lambda v: measured(along_mm=v), 0.1, 1, "\u202fmm"),
+        )
+        return Section("Your printer", lines, f"off by {off:.1f} %" if printer.measured else "as it is")
+
+    def _save(self) -> Meaning:
+        page, c, laid = self.page, self.page.commission, self.laid
+        if laid is None:
+            return None
+        compose, printer, mirrored, what = c.compose, c.transfer.printer, self.mirrored, self.what
+        lines = page.lines or ()
+        px_per_mm = min(PRINT_PX_MM, working_px_per_mm(compose, _MOST_PX))
+
+        def make(progress: Progress) -> bytes:
+            from yarrow_lane.documents.true_size import true_size  # reportlab is loaded with the first document
+
+            def part(area: Rect) -> Picture:
+                return page.workroom.references.for_print(compose, area, px_per_mm, progress)
+
+            size = compose.width_mm, compose.height_mm
+            if what == "lines":
+                return true_size(c.brief.title, laid, size, printer, mirrored, lines)
+            return true_size(c.brief.title, laid, size, printer, mirrored, (), part)
+
+        write(page, "Save the sheets", f"{what} at true size", ".pdf", make, f"{what} at true size on {c.transfer.paper}")
+        return None
