@@ -17,6 +17,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.paper import Paper
 from yarrow_lane.transfer.projector import Projector
+from yarrow_lane.transfer.proof.photo import Photos
 from yarrow_lane.transfer.sheets import Printer
 
 Square = tuple[int, int]  # column and row, from 0
@@ -56,9 +57,10 @@ class Transfer:
     projector: Projector = Projector()
     room_lux: float = 20.0
     printer: Printer = Printer()
+    photos: Photos = ()
 
 
-# Version 1 added `made_from`, version 2 the lines, quartered squares, the projector and the printer.
+# Version 1 added `made_from`, version 2 the lines, quartered squares, the projector, the printer and photographs of the drawing.
 TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was))
 
 

@@ -224,6 +224,10 @@ class RoomPage(QWidget):
         wanted = self.bench.sheet.act
         return wanted.do() if wanted is not None and wanted.do is not None and wanted.enabled else None
 
+    def takes_files(self) -> bool:
+        """Whether pictures dropped now are for what is looked at, and not the client's photographs."""
+        return False
+
     def take_files(self, paths: list[Path]) -> None:
         """Files were dropped on this room."""
 

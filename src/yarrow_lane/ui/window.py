@@ -365,11 +365,11 @@ class Window(QMainWindow):
             self.say("Nothing was pasted: copy a picture or picture files first.", False)
 
     def take_files(self, paths: list[Path]) -> None:
-        """Pictures dropped anywhere: at Check the painting, at the other doors the client's photographs."""
+        """Pictures dropped anywhere: at Check the painting, while a drawing is measured its photograph, else the client's."""
         takes = BY_NAME[self.room].takes
 
         def step() -> None:
-            if takes == "photographs" and self.door != "Intake":
+            if takes == "photographs" and self.door != "Intake" and not self.current.takes_files():
                 self.open_door(self.commission_id, "Intake")
             self.current.take_files(paths)
 

@@ -1,15 +1,21 @@
 """Carrying the drawing with mouse and keys: the lines, their ticks on the squares, what goes on paper."""
 
 import xml.etree.ElementTree as ET
+from dataclasses import replace
 
+import cv2
 import numpy as np
 import pypdf
 import pytest
 from PIL import Image
 from PySide6.QtWidgets import QFileDialog
 
-from tests.journeys.hands import click, fill, keys, path, press
+from tests.doing import do_part
+from tests.journeys.hands import click, drag, fill, keys, path, press
 from tests.ui.rooms.doing import ENTER, ESC, SPACE, UNDO, now
+from yarrow_lane.intake.landmarks import Landmark
+from yarrow_lane.intake.photos import change_photo
+from yarrow_lane.standins.camera import Taking, drawn_on, photograph
 
 
 @pytest.fixture
@@ -168,3 +174,87 @@ def test_lines_and_the_picture_go_on_sheets_of_true_size(qtbot, lined, wait_idle
         wait_idle(window)
         assert len(pypdf.PdfReader(tmp_path / f"{number}.pdf").pages) == len(mode.laid.sheets) + 1
     assert [h.what for h in now(window).log] == ["lines at true size on A4", "picture at true size on A4"]
+
+
+def test_a_photographed_drawing_is_measured_and_the_next_one_compared(qtbot, lined, wait_idle, tmp_path):
+    window, page = lined, lined.current
+    desk, size = window.desk, (240.0, 300.0)
+    photo = now(window).intake.photos[0]
+    spots = {
+        "nose tip": (470, 420),
+        "chin": (470, 520),
+        "left ear tip": (260, 60),
+        "right ear tip": (660, 90),
+        "crown": (460, 110),
+    }
+    marked = replace(photo, landmarks=tuple(Landmark(name, *at) for name, at in spots.items()))
+    do_part(desk, window.commission_id, "marks", "intake", lambda i: change_photo(i, marked))
+    wait_idle(window)
+    lines = page.lines
+
+    def file(seed, shift):
+        def draw(picture, px):
+            for line in lines:
+                points = (np.array(line.points) + shift) * px
+                cv2.polylines(
+                    picture,
+                    [np.rint(points * 16).astype(np.int32)],
+                    False,
+                    (70, 60, 55),
+                    max(1, round(0.8 * px)),
+                    cv2.LINE_AA,
+                    4,
+                )
+
+        shot = photograph(drawn_on(*size, 4.0, seed, draw=draw), *size, seed, Taking(aside=15, longer_px=1600))
+        path = tmp_path / f"drawing{seed}.png"
+        Image.fromarray(shot.picture).save(path)
+        return path, shot.corners(*size)
+
+    page.work_on("measure the drawing")
+    mode = page.measuring
+    path, corners = file(1, (2.0, 5.0))
+    window.take_files([path])
+    wait_idle(window)
+    assert len(now(window).transfer.photos) == 1 and len(now(window).intake.photos) == 1, "it is no photograph of the client's"
+    for number, corner in enumerate(corners):
+        drag(mode.drawing, mode.photo.corners[number], tuple(corner))
+    assert np.abs(np.array(mode.photo.corners) - corners).max() < 4
+    keys(qtbot, window, ENTER)
+    wait_idle(window)
+    verdict = mode._verdict(mode.photo)
+    assert verdict is not None and verdict.whole.shift == pytest.approx((2.0, 5.0), abs=1.0)
+    assert all(p.mm < 2.5 for p in verdict.places), "only the whole is low"
+    assert "low" in str(page.bench.sheet) and page.bench.sheet.act.title.startswith("Note it")
+    keys(qtbot, window, ENTER)
+    assert now(window).transfer.photos[0].off
+    drag(mode.drawing, verdict.places[0].drawn, (verdict.places[0].drawn[0] + 9, verdict.places[0].drawn[1]))
+    wait_idle(window)
+    worst = mode._verdict(mode.photo).places[0]
+    assert worst.by_hand and worst.mm > 5 and "too far right" in worst.words
+    path, _ = file(2, (0.0, 0.0))
+    window.take_files([path])
+    wait_idle(window)
+    assert len(now(window).transfer.photos) == 2 and mode.look == "corners"
+    keys(qtbot, window, ENTER)
+    wait_idle(window)
+    assert mode.trouble or mode.flat is not None, "corners left where they were put first are measured or refused in words"
+
+
+def test_what_is_no_drawing_is_said_and_the_door_stays_usable(qtbot, lined, wait_idle, tmp_path):
+    window, page = lined, lined.current
+    page.work_on("measure the drawing")
+    path = tmp_path / "wall.png"
+    Image.fromarray(np.full((600, 800, 3), 140, np.uint8)).save(path)
+    window.take_files([path])
+    wait_idle(window)
+    keys(qtbot, window, ENTER)
+    wait_idle(window)
+    assert "not recognised" in str(page.bench.sheet) and page.bench.sheet.act.title == "Look at the corners"
+    keys(qtbot, window, ENTER)
+    assert page.measuring.look == "corners"
+    bad = tmp_path / "no.png"
+    bad.write_bytes(b"nothing")
+    window.take_files([bad])
+    wait_idle(window)
+    assert "no.png" in window.message.text and len(now(window).transfer.photos) == 1

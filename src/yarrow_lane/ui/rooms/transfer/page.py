@@ -1,6 +1,7 @@
 """The transfer page: the lines to draw, and the ways to carry them onto the canvas."""
 
 from collections.abc import Callable
+from pathlib import Path
 
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedLayout
@@ -13,6 +14,7 @@ from yarrow_lane.ui.kit.reference_view import NO_CROP, show_reference
 from yarrow_lane.ui.lines_to_draw import Lines
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.transfer.lines_mode import LinesMode
+from yarrow_lane.ui.rooms.transfer.measure_mode import MeasureMode
 from yarrow_lane.ui.rooms.transfer.mode import Mode
 from yarrow_lane.ui.rooms.transfer.projector_mode import ProjectorMode
 from yarrow_lane.ui.rooms.transfer.squares_mode import SquaresMode
@@ -31,8 +33,8 @@ class TransferPage(RoomPage):
         super().__init__(workroom)
         self.frame = Frame()
         self.lines: Lines | None = None  # those to draw, once they have come
-        self.squaring = SquaresMode(self)
-        order: tuple[Mode, ...] = (LinesMode(self), self.squaring, ProjectorMode(self), TracingMode(self))
+        self.squaring, self.measuring = SquaresMode(self), MeasureMode(self)
+        order: tuple[Mode, ...] = (LinesMode(self), self.squaring, ProjectorMode(self), TracingMode(self), self.measuring)
         self.modes = {mode.name: mode for mode in order}
         self.mode: Mode = self.squaring
         self.bare = PictureView("Reference", self.frame)  # while there is nothing to carry over
@@ -107,6 +109,13 @@ class TransferPage(RoomPage):
                 self.refresh()
 
         lines.want(c, choice, self, ready)
+
+    def takes_files(self) -> bool:
+        return self.mode is self.measuring and self.commission.compose.framed
+
+    def take_files(self, paths: list[Path]) -> None:
+        """A file dropped while the drawing is measured is a photograph of it."""
+        self.measuring.take(paths[0])
 
     # --- turned
 
