@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import compose, house, intake, pictures, resolution, start, store
+from bench import compose, house, intake, pictures, resolution, start, store, transfer
 
 MEASURES = {
     "house": house.measure,
@@ -11,9 +11,10 @@ MEASURES = {
     "intake": intake.measure,
     "resolution": resolution.measure,
     "compose": compose.measure,
+    "transfer": transfer.measure,
     "store": store.measure,
 }
-_LONG = ("store", "compose")  # minutes and more: only when they are named
+_LONG = ("store", "compose", "transfer")  # minutes and more: only when they are named
 
 
 def main() -> None:

@@ -154,11 +154,15 @@ def _carried(region: Region, before: Compose, after: Compose) -> Polygon:
 
 def _drawn(c: Commission, same_cloth: bool, changes: list[str]) -> Commission:
     drawn = len(c.transfer.drawn)
+    if c.transfer.lines.touched:
+        changes.append("Lines dropped and drawn by hand stay where they lie on the canvas: look whether they still fit.")
+    if c.transfer.photos:
+        changes.append("The drawing was photographed for the earlier composition: measure it again.")
     if not drawn:
-        return replace(c, transfer=replace(c.transfer, made_from=""))
+        return replace(c, transfer=replace(c.transfer, made_from="", quartered=None))
     why = "they were drawn from the earlier crop" if same_cloth else "they were drawn on another canvas"
     changes.append(f"{_count(drawn, 'square is begun anew', 'squares are begun anew')}: {why}.")
-    return replace(c, transfer=replace(c.transfer, drawn=(), made_from=""))
+    return replace(c, transfer=replace(c.transfer, drawn=(), made_from="", quartered=None))
 
 
 def _painted(c: Commission, same_cloth: bool, changes: list[str]) -> Commission:

@@ -19,6 +19,8 @@ from yarrow_lane.lane.happening import ClockStarted, ClockStopped, Printed
 from yarrow_lane.layers.regions import choose_school
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import Palette, Well
+from yarrow_lane.transfer.lines.choice import Choice
+from yarrow_lane.transfer.proof.photo import DrawingPhoto
 from yarrow_lane.transfer.squares import Transfer
 
 SIZE = (2400.0, 3000.0)
@@ -166,6 +168,17 @@ def test_sheets_and_the_comparison_are_named():
     found = recompose(c, frame(c.compose, "p1", SIZE, 1800, (1300, 1300)))
     assert "Sheets printed before show the earlier composition: print them again." in found.changes
     assert "The photograph of the painting was compared with the earlier composition." in found.changes
+
+
+def test_lines_by_hand_and_photographs_of_the_drawing_are_named_and_finer_squares_proposed_anew():
+    c = under_way()
+    photo = DrawingPhoto("a" * 64, "drawing.jpg", (100, 100), NOON, ((0.0, 0.0), (9.0, 0.0), (9.0, 9.0), (0.0, 9.0)))
+    lines = Choice(by_hand=(((1.0, 1.0), (5.0, 5.0)),))
+    c = replace(c, transfer=replace(c.transfer, lines=lines, photos=(photo,), quartered=((0, 0),)))
+    found = recompose(c, changed(c.compose, ("width", 1500.0, 0.0)))
+    said = " ".join(found.changes)
+    assert "by hand stay where they lie" in said and "measure it again" in said
+    assert found.commission.transfer.lines == lines and found.commission.transfer.quartered is None
 
 
 def test_another_school_keeps_what_still_has_a_place():

@@ -7,10 +7,10 @@ import cv2
 import numpy as np
 import pytest
 import shapely
+from bench.borders import on_canvas, share_covered, true_borders
 from skimage import data, feature, segmentation
 
 from tests.rooms.compose.making import FENNEL, THREE
-from tests.rooms.transfer.borders import on_canvas, share_covered, true_borders
 from yarrow_lane.compose.ground import Ground
 from yarrow_lane.transfer.lines.base import as_bytes, from_bytes
 from yarrow_lane.transfer.lines.cells import cells_of

@@ -5,9 +5,9 @@ import math
 import cv2
 import numpy as np
 import pytest
+from bench.borders import on_canvas
 from skimage.transform import SimilarityTransform
 
-from tests.rooms.transfer.borders import on_canvas
 from yarrow_lane.canvas_photo.straight import canvas_of, straightened
 from yarrow_lane.standins.camera import Taking, drawn_on, photograph
 from yarrow_lane.transfer.lines.choice import Choice

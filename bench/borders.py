@@ -5,8 +5,8 @@ from functools import cache
 
 import cv2
 import numpy as np
-from bench import hands
 
+from bench import hands
 from yarrow_lane.compose.cutting.cut import Cut
 from yarrow_lane.compose.cutting.outline import curve, outlined
 from yarrow_lane.demo.sitter_files import sitter_file
@@ -17,7 +17,9 @@ PX_PER_MM = 4.0  # of the truth
 
 @dataclass(frozen=True)
 class OnCanvas:
-    """`picture` (H, W, 3) covers `size_mm`; `regions` (H, W) at `PX_PER_MM`; circles and outline as a painter gives them, mm."""
+    """`picture` (H, W, 3) covers `size_mm`; `regions` (H, W) at `PX_PER_MM`; circles, the outline cut out from one loop, and a rough one
+    (2 mm rms beside the truth), mm.
+    """
 
     picture: np.ndarray
     px_per_mm: float
@@ -25,6 +27,7 @@ class OnCanvas:
     regions: np.ndarray
     circles: tuple
     outline: tuple
+    rough: tuple
     places: dict
 
 
@@ -54,15 +57,23 @@ def on_canvas(name: str, scale: float = 1.0, seed: int = 3) -> OnCanvas:
     found = Cut(np.ascontiguousarray(small), hands.outline(body, "loop", seed, 40), "loop").found
     ring = max(outlined(found), key=len)
     outline = tuple((float(x) * 2 * per_px, float(y) * 2 * per_px) for x, y in curve(ring, 8))
-    return OnCanvas(
-        shown,
-        PX_PER_MM / 2,
-        size,
-        _cleaned(cv2.resize(regions, target, interpolation=cv2.INTER_NEAREST)),
-        _circles(places),
-        outline,
-        places,
+    cleaned = _cleaned(cv2.resize(regions, target, interpolation=cv2.INTER_NEAREST))
+    return OnCanvas(shown, PX_PER_MM / 2, size, cleaned, _circles(places), outline, _rough(cleaned, seed), places)
+
+
+def _rough(regions: np.ndarray, seed: int) -> tuple:
+    """Round the sitter, drawn 2 mm rms beside the truth."""
+    rng = np.random.default_rng(seed)
+    height, width = regions.shape
+    coarse = [rng.standard_normal((height // int(30 * PX_PER_MM) + 2, width // int(30 * PX_PER_MM) + 2)) for _ in "xy"]
+    away = [cv2.resize(c.astype(np.float32), (width, height), interpolation=cv2.INTER_CUBIC) for c in coarse]
+    away = [a / a.std() * 2.0 * PX_PER_MM for a in away]
+    y, x = np.mgrid[:height, :width].astype(np.float32)
+    body = cv2.remap(
+        (regions > 0).astype(np.uint8), x + away[0], y + away[1], cv2.INTER_NEAREST, borderMode=cv2.BORDER_REPLICATE
     )
+    contour = max(cv2.findContours(body, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)[0], key=cv2.contourArea)
+    return tuple(map(tuple, ((contour[:, 0] + 0.5) / PX_PER_MM).tolist()))
 
 
 def _circles(places: dict) -> tuple:
