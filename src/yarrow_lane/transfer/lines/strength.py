@@ -21,7 +21,7 @@ else:
     cv2 = late("cv2")
 
 Plane = NDArray[Any]  # float32
-BASE = 2.0  # px per canvas mm: finer found nothing more on rendered sitters
+BASE = 1.5  # px per canvas mm: finer found nothing more on rendered sitters
 WAYS = 8  # directions of a border; each has two sides
 # Our choice, tuned on rendered sitters: sigma along the border, offset and sigma across it (mm), px per mm, share of the sum.
 _SCALES = ((1.2, 0.8, 0.45, BASE, 0.40), (3.0, 1.7, 0.9, 1.0, 0.35), (6.0, 3.4, 1.8, 0.5, 0.25))
