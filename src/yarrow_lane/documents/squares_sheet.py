@@ -1,7 +1,7 @@
 """The gridded reference at true size and its table of measures, as a PDF."""
 
 import io
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 
 from PIL import Image
 from reportlab.lib import colors
@@ -9,12 +9,13 @@ from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Table, TableStyle
 
+from yarrow_lane.documents.line_paths import At, draw_lines
 from yarrow_lane.documents.paper import fitted, font, points
 from yarrow_lane.documents.print_plan import HEAD_MM, MARGIN_MM, PrintPlan, plan_print
 from yarrow_lane.measure.lengths import Unit, length_text, number_text, size_text
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.transfer.crossings import Crossing, crossing_words, of_square
-from yarrow_lane.transfer.lines.line import Line, stretches
+from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.squares import Paper, Squares, column_letter
 
 _INK = 0.13
@@ -74,18 +75,7 @@ def _lines(
     _heading(pdf, plan, title, "the lines to draw; tick where they cross the ruled lines, then join the ticks")
     _rule(pdf, at, squares, 0.55, 0.4)
     _letters(pdf, at, squares)
-    pdf.setStrokeGray(0)
-    pdf.setLineWidth(0.8)
-    pdf.setLineJoin(1)
-    for line in lines:
-        for path, lost in stretches(line):
-            pdf.setDash(*((3, 2) if lost else ()))
-            drawn = pdf.beginPath()
-            drawn.moveTo(*at(*path[0]))
-            for point in path[1:]:
-                drawn.lineTo(*at(*point))
-            pdf.drawPath(drawn)
-    pdf.setDash()
+    draw_lines(pdf, lines, at, 0.8)
     pdf.setStrokeColorRGB(0.55, 0.16, 0.09)
     pdf.setLineWidth(1.2)
     for tick in ticks:
@@ -94,7 +84,7 @@ def _lines(
         pdf.line(x - across, y - down, x + across, y + down)
 
 
-def _rule(pdf: Canvas, at: Callable[[float, float], tuple[float, float]], squares: Squares, grey: float, pen: float) -> None:
+def _rule(pdf: Canvas, at: At, squares: Squares, grey: float, pen: float) -> None:
     pdf.setStrokeGray(grey)
     pdf.setLineWidth(pen)
     for x in (0.0, *squares.lines_across(), squares.width_mm):
@@ -103,7 +93,7 @@ def _rule(pdf: Canvas, at: Callable[[float, float], tuple[float, float]], square
         pdf.line(*at(0, y), *at(squares.width_mm, y))
 
 
-def _letters(pdf: Canvas, at: Callable[[float, float], tuple[float, float]], squares: Squares) -> None:
+def _letters(pdf: Canvas, at: At, squares: Squares) -> None:
     pdf.setFillGray(_INK)
     pdf.setFont(font("Bold"), 9)
     for column in range(squares.columns):

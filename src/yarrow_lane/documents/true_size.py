@@ -7,15 +7,15 @@ from PIL import Image
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
+from yarrow_lane.documents.line_paths import At, draw_lines
 from yarrow_lane.documents.paper import font, points
-from yarrow_lane.measure.plane import Rect
+from yarrow_lane.measure.plane import Polygon, Rect
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.transfer.lines.line import Line, stretches
+from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.sheets import FOOT_MM, OVERLAP_MM, RULER_MM, UNPRINTABLE_MM, Printer, Sheet, Sheets, enlarged_for
 
 _CROSS_MM = 3.0
 _GREYS = 11  # fields of the scale for checking the printer: L* 0 to 100 in tens
-At = Callable[[float, float], tuple[float, float]]
 
 
 def true_size(
@@ -75,20 +75,11 @@ def _sheet(
         picture = part(real)
         shown = picture[:, ::-1] if mirrored else picture
         pdf.drawImage(ImageReader(Image.fromarray(shown)), left, bottom, points(area.width), points(area.height))
-    pdf.setStrokeGray(0)
-    pdf.setLineWidth(0.9)
-    pdf.setLineJoin(1)
-    for line in lines:
-        for path, lost in stretches(line):
-            if all(not _near(area, size_mm[0] - x if mirrored else x, y) for x, y in path):
-                continue
-            pdf.setDash(*((3, 2) if lost else ()))
-            drawn = pdf.beginPath()
-            drawn.moveTo(*at(*path[0]))
-            for point in path[1:]:
-                drawn.lineTo(*at(*point))
-            pdf.drawPath(drawn)
-    pdf.setDash()
+
+    def on_sheet(path: Polygon) -> bool:
+        return any(_near(area, size_mm[0] - x if mirrored else x, y) for x, y in path)
+
+    draw_lines(pdf, lines, at, 0.9, on_sheet)
     pdf.restoreState()
     pdf.setLineWidth(0.4)
     for x in (area.x, area.x + OVERLAP_MM, area.right - OVERLAP_MM, area.right):

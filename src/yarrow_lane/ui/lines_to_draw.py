@@ -13,6 +13,7 @@ from yarrow_lane.transfer.lines.drawing import lines_to_draw, unit_of
 from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.lines.outlines import outlines_of
 from yarrow_lane.transfer.lines.strength import BASE
+from yarrow_lane.transfer.lines.weights import Circle
 from yarrow_lane.ui.references import References
 from yarrow_lane.workers.pool import Workers
 
@@ -26,13 +27,18 @@ class LinesToDraw:
     def __init__(self, references: References, derived: Derived, workers: Workers) -> None:
         self._references, self._derived, self._workers = references, derived, workers
 
-    def _base_key(self, c: Commission) -> Key:
-        circles = circles_on(places_on(c.compose, c.intake.photos))
+    @staticmethod
+    def _base_key(c: Commission, circles: tuple[Circle, ...]) -> Key:
         return Key("lines", (reference_key(c.compose),), (circles,), _VERSION)
+
+    @staticmethod
+    def _circles(c: Commission) -> tuple[Circle, ...]:
+        """Eyes, nose and mouth on the canvas."""
+        return circles_on(places_on(c.compose, c.intake.photos))
 
     def key(self, c: Commission, choice: Choice) -> Key:
         """What the lines of that choice are."""
-        base = self._base_key(c)
+        base = self._base_key(c, self._circles(c))
         return Key("lines picked", base.inputs, (*base.parameters, choice), _VERSION)
 
     def have(self, c: Commission, choice: Choice) -> Lines | None:
@@ -44,15 +50,16 @@ class LinesToDraw:
         """Call `ready` with the lines in canvas mm; nothing happens while there is no reference."""
         if not c.compose.framed:
             return
-        compose, base_key, key = c.compose, self._base_key(c), self.key(c, choice)
+        compose, circles, key = c.compose, self._circles(c), self.key(c, choice)
+        base_key = self._base_key(c, circles)
         size = compose.width_mm, compose.height_mm
         unit = unit_of(*size)
 
         def make_base(progress: Progress) -> Base:
             picture = self._references.for_print(compose, compose.canvas, BASE / unit, progress)
-            circles = [((x / unit, y / unit), radius / unit) for (x, y), radius in base_key.parameters[0]]  # type: ignore[attr-defined]
+            cared_for = [((x / unit, y / unit), radius / unit) for (x, y), radius in circles]
             inside = [tuple((x / unit, y / unit) for x, y in ring) for ring in outlines_of(compose).rings]
-            found: Base = self._workers.ask("transfer.question:find_lines", picture, BASE, circles, inside, progress=progress)
+            found: Base = self._workers.ask("transfer.question:find_lines", picture, BASE, cared_for, inside, progress=progress)
             return found
 
         def picked(base: Base) -> None:

@@ -1,10 +1,12 @@
 """What the ways of working in a room share: a table of their own, and what they put on the bench."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QWidget
 
+from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import NextAct, Section, Switch
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.room_page import RoomPage
@@ -45,3 +47,25 @@ class RoomMode:
 
     def key(self, event: QKeyEvent) -> bool:
         return False
+
+
+class ModedPage(RoomPage):
+    """A room with several ways of working, each with a table of its own; subclasses fill `modes` and choose the first `mode`."""
+
+    modes: Mapping[str, RoomMode]
+    mode: RoomMode
+
+    def left(self) -> None:
+        self.mode.left()
+        super().left()
+
+    def work_on(self, name: str) -> None:
+        """Another way of working; what it lacks is said in the strip."""
+        wanted = self.modes[name]
+        why = wanted.why_not()
+        if why:
+            self.workroom.say(f"{begun(why)}.", True)
+        elif wanted is not self.mode:
+            self.mode.left()
+            self.mode = wanted
+        self.refresh()

@@ -29,7 +29,7 @@ def places():
 def shots():
     rng = np.random.default_rng(11)
     found = []
-    for n in range(16):
+    for n in range(8):
         ground = tuple(np.clip(rng.uniform(70, 230) + rng.normal(0, 15, 3), 20, 250))
         shot = photograph(drawn_on(*SIZE, 2.0, n, ground, drawn), *SIZE, 300 + n, Taking(longer_px=1200))
         found.append((shot, shot.corners(*SIZE) + rng.normal(0, 1.5, (4, 2))))

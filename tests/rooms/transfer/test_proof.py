@@ -1,6 +1,7 @@
 """Proof of the drawing: parted against scikit-image, found without a click in drawings whose errors are known."""
 
 import math
+from functools import cache
 
 import cv2
 import numpy as np
@@ -54,6 +55,7 @@ def test_words_say_what_is_wrong_and_leave_out_what_is_little():
     assert tolerance_mm(150, 400, 500) == 1.5 and tolerance_mm(40, 400, 500) == 1.0 and tolerance_mm(None, 3000, 2000) == 3.0
 
 
+@cache
 def drawing(name, seed, squares_mm=0.0, skip=0.0):
     """A photographed drawing: the lines, where its places truly lie on the canvas, the straightened picture."""
     canvas = on_canvas(name)
@@ -111,7 +113,7 @@ def drawing(name, seed, squares_mm=0.0, skip=0.0):
 @pytest.mark.parametrize(("squares_mm", "skip"), [(0.0, 0.0), (50.0, 0.2)])
 def test_places_are_found_without_a_click(squares_mm, skip):
     errors, sure = [], []
-    for name, seed in (("cat1", 1), ("rabbit1", 4)):
+    for name, seed in (("cat1", 1), ("rabbit1", 4))[: 1 if skip else 2]:
         lines, canvas, truth, flat = drawing(name, seed, squares_mm, skip)
         ruled = tuple(np.arange(squares_mm, 500, squares_mm)) if squares_mm else ()
         found = found_places(flat, 2.0, [line.points for line in lines], list(canvas.places.values()), (ruled, ruled))

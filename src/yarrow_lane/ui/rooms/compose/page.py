@@ -7,10 +7,9 @@ from PySide6.QtWidgets import QStackedLayout
 
 from yarrow_lane.commission.recompose import Proposal, recompose
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Switch
 from yarrow_lane.ui.kit.picture_view import PictureView
-from yarrow_lane.ui.room_page import RoomPage
+from yarrow_lane.ui.room_mode import ModedPage
 from yarrow_lane.ui.rooms.compose.cut_mode import CutMode
 from yarrow_lane.ui.rooms.compose.mode import Mode
 from yarrow_lane.ui.rooms.compose.place_mode import PlaceMode
@@ -22,7 +21,7 @@ from yarrow_lane.ui.rooms.compose.wall_mode import WallMode
 from yarrow_lane.ui.workroom import Workroom
 
 
-class ComposePage(RoomPage):
+class ComposePage(ModedPage):
     """Door 2."""
 
     door = "Compose"
@@ -35,7 +34,7 @@ class ComposePage(RoomPage):
             self.sizing, CutMode(self), self.placing, SidesMode(self), self.on_wall, VariantsMode(self), ProofMode(self),
         )  # fmt: skip
         self.modes = {mode.name: mode for mode in order}
-        self.mode: Mode = self.sizing
+        self.mode = self.sizing
         self._stack = QStackedLayout(self.table)
         for mode in self.modes.values():
             self._stack.addWidget(mode.widget)
@@ -61,25 +60,10 @@ class ComposePage(RoomPage):
         # What was begun is gone on with: sitters that are placed are seen at once.
         self.mode = self.placing if self.commission.compose.pieces else self.sizing
 
-    def left(self) -> None:
-        self.mode.left()
-        super().left()
-
     @property
     def shown(self) -> Compose:
         """What is on the table: the composition on record, or the one proposed."""
         return self.pending or self.commission.compose
-
-    def work_on(self, name: str) -> None:
-        """Another way of working; what it lacks is said in the strip."""
-        wanted = self.modes[name]
-        why = wanted.why_not()
-        if why:
-            self.workroom.say(f"{begun(why)}.", True)
-        elif wanted is not self.mode:
-            self.mode.left()
-            self.mode = wanted
-        self.refresh()
 
     def show_placed(self, piece_id: int) -> None:
         """Go to where the sitters are placed, that one chosen."""

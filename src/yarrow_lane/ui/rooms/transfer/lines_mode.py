@@ -13,7 +13,7 @@ from yarrow_lane.tone.three_values import GROUNDS
 from yarrow_lane.transfer.lines.choice import ALL, OUTLINE, USUAL, Choice, share_of, with_share
 from yarrow_lane.transfer.lines.drawing import drawn, dropped, with_level_there
 from yarrow_lane.transfer.squares import TRANSFER, set_lines
-from yarrow_lane.ui.bench_sheet import Amount, Fact, Meaning, NextAct, Note, Press, Section, Switch
+from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
 from yarrow_lane.ui.kit.drawing_tools import Round, RoundTool, StrokeTool
 from yarrow_lane.ui.kit.overlays import Outline
 from yarrow_lane.ui.kit.picture_view import PictureView
@@ -109,8 +109,8 @@ class LinesMode(Mode):
 
     def _section(self) -> Section:
         lines, choice = self.page.lines, self.choice
-        rows = [Amount("Of all lines, from outline on", round(share_of(choice.level)), 0, 100, self.set_share, 5, 0, "\u202f%")]
-        found: list[object] = [*rows]
+        share = round(share_of(choice.level))
+        found: list[Line] = [Amount("Of all lines, from outline on", share, 0, 100, self.set_share, 5, 0, "\u202f%")]
         if lines is not None:
             lost = sum(any(line.weak) for line in lines)
             found.append(Fact("Lines", str(len(lines))))
@@ -124,7 +124,7 @@ class LinesMode(Mode):
             )
         if choice.touched:
             found.append(Press("Undo all by hand", self._plain))
-        return Section("The lines to draw", tuple(found))  # type: ignore[arg-type]
+        return Section("The lines to draw", tuple(found))
 
     def set_share(self, share: float) -> Meaning:
         """The slider, 0 to 100."""

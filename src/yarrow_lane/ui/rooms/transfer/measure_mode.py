@@ -1,5 +1,6 @@
 """Measure the drawing: a photograph of the canvas, its corners, and how far off every place was drawn."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Literal
@@ -17,7 +18,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import begun
 from yarrow_lane.transfer.landmarks import Place, head_mm, places_on
 from yarrow_lane.transfer.proof.measured import Flat, Verdict, judged
-from yarrow_lane.transfer.proof.photo import DrawingPhoto, usual_corners, with_corner, with_photo, with_place
+from yarrow_lane.transfer.proof.photo import DrawingPhoto, Photos, usual_corners, with_corner, with_photo, with_place
 from yarrow_lane.transfer.proof.split import tolerance_mm, whole_words
 from yarrow_lane.transfer.squares import TRANSFER, squares_of
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
@@ -169,8 +170,9 @@ class MeasureMode(Mode):
     def _corner_moved(self, number: int, to: Point) -> None:
         self._take("Set a corner of the canvas", lambda photos: with_corner(photos, number, to))
 
-    def _take(self, label: str, step: object) -> None:
-        self.page.attempt(lambda: self.page.take(Edit(TRANSFER, label, lambda t: replace(t, photos=step(t.photos)), "corner")))  # type: ignore[operator]
+    def _take(self, label: str, step: Callable[[Photos], Photos]) -> None:
+        edit = Edit(TRANSFER, label, lambda t: replace(t, photos=step(t.photos)), "corner")
+        self.page.attempt(lambda: self.page.take(edit))
 
     def _corner_section(self) -> Section:
         return Section(

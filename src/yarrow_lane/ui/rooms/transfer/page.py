@@ -6,13 +6,12 @@ from pathlib import Path
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedLayout
 
-from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Meaning, Note, Section, Switch
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import NO_CROP, show_reference
 from yarrow_lane.ui.lines_to_draw import Lines
-from yarrow_lane.ui.room_page import RoomPage
+from yarrow_lane.ui.room_mode import ModedPage
 from yarrow_lane.ui.rooms.transfer.lines_mode import LinesMode
 from yarrow_lane.ui.rooms.transfer.measure_mode import MeasureMode
 from yarrow_lane.ui.rooms.transfer.mode import Mode
@@ -24,7 +23,7 @@ from yarrow_lane.ui.workroom import Workroom
 _WAYS = (("upright", "upright"), ("down", "upside down"), ("mirror", "mirrored"))
 
 
-class TransferPage(RoomPage):
+class TransferPage(ModedPage):
     """Door 3."""
 
     door = "Transfer"
@@ -36,7 +35,7 @@ class TransferPage(RoomPage):
         self.squaring, self.measuring = SquaresMode(self), MeasureMode(self)
         order: tuple[Mode, ...] = (LinesMode(self), self.squaring, ProjectorMode(self), TracingMode(self), self.measuring)
         self.modes = {mode.name: mode for mode in order}
-        self.mode: Mode = self.squaring
+        self.mode = self.squaring
         self.bare = PictureView("Reference", self.frame)  # while there is nothing to carry over
         self._stack = QStackedLayout(self.table)
         for widget in (*(mode.widget for mode in order), self.bare):
@@ -49,25 +48,9 @@ class TransferPage(RoomPage):
             mode.opened()
         self.mode = self.squaring
 
-    def left(self) -> None:
-        self.mode.left()
-        super().left()
-
     def attempt(self, do: Callable[[], object]) -> None:
         """Do what a hand on the picture means; trouble is said."""
         self.workroom.guard.attempt(do)
-
-    def work_on(self, name: str) -> Meaning:
-        """Another way of working; what it lacks is said in the strip."""
-        wanted = self.modes[name]
-        why = wanted.why_not()
-        if why:
-            self.workroom.say(f"{begun(why)}.", True)
-        elif wanted is not self.mode:
-            self.mode.left()
-            self.mode = wanted
-        self.refresh()
-        return None
 
     def refresh(self) -> None:
         c = self.commission

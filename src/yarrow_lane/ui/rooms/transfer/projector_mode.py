@@ -1,6 +1,7 @@
 """The projector: where it stands, how its lines are read, whether it stands square, the lines full screen."""
 
 from dataclasses import replace
+from functools import partial
 from typing import TYPE_CHECKING, Any
 
 from yarrow_lane.lane.part import Edit
@@ -162,10 +163,7 @@ class ProjectorMode(Mode):
             self.page.refresh()
             return None
 
-        lines: list[Line] = [
-            Length(label, self.tape[n], unit, lambda mm, n=n: measured(n, mm), "", True)  # type: ignore[misc]
-            for n, label in enumerate(_TAPE)
-        ]
+        lines: list[Line] = [Length(label, self.tape[n], unit, partial(measured, n), "", True) for n, label in enumerate(_TAPE)]
         if all(self.tape):
             found = squared(width, *self.tape)
             lines += [Note(words, "good" if found.holds else "wrong") for words in squared_words(found)]
@@ -181,8 +179,7 @@ class ProjectorMode(Mode):
             return None
 
         lines: list[Line] = [
-            Amount(label, self.knock[n], -200, 200, lambda v, n=n: moved(n, v), 1, 0, "\u202fmm")  # type: ignore[misc]
-            for n, label in enumerate(_KNOCK)
+            Amount(label, self.knock[n], -200, 200, partial(moved, n), 1, 0, "\u202fmm") for n, label in enumerate(_KNOCK)
         ]
         if any(self.knock):
             crosses = ((0.0, 0.0), (compose.width_mm, compose.height_mm))

@@ -1,7 +1,7 @@
 """Carrying the drawing by squares: what is shown, and what each line means."""
 
 from dataclasses import dataclass
-from functools import partial
+from functools import lru_cache, partial
 from typing import Protocol
 
 from yarrow_lane.commission.commission import Commission
@@ -17,6 +17,7 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.transfer.crossings import MOST_EACH, Crossing, crossing_words, crossings, of_square, to_quarter, to_tick
 from yarrow_lane.transfer.landmarks import circles_on, places_on
 from yarrow_lane.transfer.lines.line import stretches
+from yarrow_lane.transfer.lines.weights import Circle
 from yarrow_lane.transfer.squares import (
     FEWEST,
     MOST,
@@ -82,7 +83,7 @@ def squares_view(c: Commission, studio: Studio, shown: Shown, lines: Lines | Non
     squares = Squares(c.compose.width_mm, c.compose.height_mm, c.transfer.count or USUAL_COUNT)
     chosen = (min(shown.square[0], squares.columns - 1), min(shown.square[1], squares.rows - 1))
     quartered = quartered_of(c, squares, lines or ())
-    ticks = to_tick(crossings(lines or (), squares), squares, quartered)
+    ticks = _ticks(lines or (), squares, quartered)
     plan = plan_print(squares, c.transfer.paper)
     sections = (
         Section("Squares", _squares_lines(c, squares, plan, unit)),
@@ -125,11 +126,22 @@ def squares_view(c: Commission, studio: Studio, shown: Shown, lines: Lines | Non
     )  # fmt: skip
 
 
+# Walking the squares changes none of it: kept for the lines and squares last shown.
+@lru_cache(maxsize=2)
+def _ticks(lines: Lines, squares: Squares, quartered: tuple[Square, ...]) -> tuple[Crossing, ...]:
+    return to_tick(crossings(lines, squares), squares, quartered)
+
+
+@lru_cache(maxsize=2)
+def _quarters(lines: Lines, squares: Squares, circles: tuple[Circle, ...]) -> tuple[Square, ...]:
+    return to_quarter(lines, squares, circles)
+
+
 def quartered_of(c: Commission, squares: Squares, lines: Lines) -> tuple[Square, ...]:
     """The squares ruled finer: as the painter chose, else as proposed."""
     if c.transfer.quartered is not None:
         return c.transfer.quartered
-    return to_quarter(lines, squares, circles_on(places_on(c.compose, c.intake.photos)))
+    return _quarters(lines, squares, circles_on(places_on(c.compose, c.intake.photos)))
 
 
 def drawn_overlay(lines: Lines, weight: float) -> Drawn:
