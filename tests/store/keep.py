@@ -40,7 +40,13 @@ from yarrow_lane.layers.regions import School, add_region, choose_school
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import add_well, empty_well
 from yarrow_lane.store.store import Store
-from yarrow_lane.transfer.squares import mark_drawn, set_count, set_paper
+from yarrow_lane.transfer.equipment import Equipment
+from yarrow_lane.transfer.lines.choice import Choice
+from yarrow_lane.transfer.lines.drawing import drawn
+from yarrow_lane.transfer.projector import Projector
+from yarrow_lane.transfer.proof.photo import DrawingPhoto
+from yarrow_lane.transfer.record import mark_drawn, set_count, set_lines, set_paper, set_quartered
+from yarrow_lane.transfer.sheets import set_right
 
 DAY = datetime(2026, 11, 26, 9, 40, tzinfo=UTC)
 OLD_FILES = Path(__file__).parent / "old_files"
@@ -80,6 +86,14 @@ def paint(desk: Desk, clock: SetClock) -> str:
     reference = reference_key(desk.commission(cid).compose)
     do("Squares", "transfer", lambda t: replace(set_paper(set_count(t, 6), "Letter"), made_from=reference))
     do("Drew C3", "transfer", lambda t: mark_drawn(t, 2, 2, True))
+    lines = drawn(Choice(5.0, (), ((12.0, 30.0),)), [(10.0, 10.0), (40.0, 14.0)])
+    do("Lines", "transfer", lambda t: set_lines(t, lines, reference))
+    do("Quartered", "transfer", lambda t: set_quartered(t, [(1, 1), (2, 1)]))
+    corners = ((9.5, 8.0), (1100.0, 12.0), (1090.0, 1500.0), (20.0, 1490.0))
+    photo = DrawingPhoto(
+        "b" * 64, "drawing.jpg", (1200, 1600), DAY, corners, (("chin", (99.0, 120.5)),), reference, (("chin", 2.5),)
+    )
+    do("Measured", "transfer", lambda t: replace(t, photos=(photo,), minutes=(1.5, 2.0, 2.5), marked=DAY))
     desk.happen(cid, Printed(clock(), "the squares", reference), "Transfer")
     do("Ground", "tone", lambda t: replace(t, ground="dark umber", ground_coats=3, squint_mm=5.5, dark_below=30.0))
     for n in range(3):
@@ -134,6 +148,8 @@ def keep(name: str) -> None:
         cid = paint(desk, clock)
         desk.put_away(desk.start_commission(new_brief("Quiet", "bird", "", "soft pastel", DAY.date(), None)))
         week, air = Week((1, 2, 5), 330.0, 8), Climate(17.5, 62.0)
+        equipment = Equipment(Projector(1.2, 1280, 800, 350.0, 500.0, True), 45.0, set_right(99.3, 100.2))
+        desk.do_studio("Equipment", lambda s: replace(s, equipment=equipment))
         desk.do_studio("Settings", lambda s: replace(s, unit="in", text_percent=125, week=week, climate=air))
         desk.remember("place", [cid, "Layers"])
         for _ in desk.tidy():

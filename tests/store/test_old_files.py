@@ -3,19 +3,21 @@
 import json
 import lzma
 import shutil
+from dataclasses import asdict, replace
 from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
 
 from tests.doing import BY_NAME, do_part
-from yarrow_lane.commission.studio import STUDIO_PART
+from yarrow_lane.commission.studio import STUDIO_PART, equipment_of
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.desk.desk import STUDIO, Desk
 from yarrow_lane.lane.happening import LetterSent, of_kind
 from yarrow_lane.palette.wells import PALETTE, value_word
 from yarrow_lane.store.codec import happening_to_json, to_json
 from yarrow_lane.store.store import Store
+from yarrow_lane.transfer.equipment import Equipment
 
 OLD = sorted(p for p in (Path(__file__).parent / "old_files").iterdir() if p.is_dir())
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -30,6 +32,7 @@ DELIBERATE = {
     },
     "second": {"palette": {"wells"}},
     "third": {"palette": {"wells"}},
+    "fifth": {"transfer": {"projector", "room_lux", "printer"}},
 }
 
 
@@ -78,6 +81,20 @@ def test_wells_keep_all_but_the_names_nobody_gave_them(old):
             assert now["name"] == (before["name"] if given else "")
             compared += 1
     assert compared > 0
+
+
+def test_a_commissions_projector_and_printer_are_the_studios_from_the_first_change_on(old):
+    desk, expected, name = old
+    for document, told in expected["documents"].items():
+        before = told["parts"].get("transfer", {})
+        if name != "fifth" or not before:
+            continue
+        equipment = equipment_of(desk.studio, desk.commission(document).transfer)
+        assert asdict(equipment.projector) == before["projector"] and asdict(equipment.printer) == before["printer"]
+        assert equipment.room_lux == before["room_lux"]
+    own = Equipment(room_lux=70.0)
+    desk.do_studio("Lit", lambda s: replace(s, equipment=own))
+    assert all(equipment_of(desk.studio, desk.commission(d).transfer) == own for d in expected["documents"] if d != STUDIO)
 
 
 def test_every_version_is_there_and_opens(old):

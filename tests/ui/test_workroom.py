@@ -15,7 +15,7 @@ from yarrow_lane.commission.recompose import Proposal, recompose
 from yarrow_lane.compose.composition import frame
 from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.transfer.squares import Transfer
+from yarrow_lane.transfer.record import Transfer
 
 SIZE = (451.0, 300.0)
 ESC, ENTER = Qt.Key.Key_Escape, Qt.Key.Key_Return

@@ -60,31 +60,26 @@ def _carried(matrix: NDArray[Any], points: NDArray[Any]) -> Points:
     return np.asarray(found[..., :2] / found[..., 2:])
 
 
-def straightened(
-    picture: Picture, corners: Points, size_mm: tuple[float, float], by_sides: bool = True, progress: Progress = SILENT
-) -> Straight:
+def straightened(picture: Picture, corners: Points, size_mm: tuple[float, float], progress: Progress = SILENT) -> Straight:
     """From four corners set by hand (px, from the canvas's top left, clockwise): sides fitted, bulge found.
 
-    With `by_sides` false the corners stand as they were set. Raises `StraightTrouble`, `Cancelled`.
+    Raises `StraightTrouble`, `Cancelled`.
     """
     height, width = picture.shape[:2]
     placed = checked_corners(corners, width, height)
-    lens = Lens(0.0, width, height)
-    sides: tuple[Side, ...] = ()
-    if by_sides:
-        scale = min(1.0, WORKING_PX / max(width, height))
-        small: NDArray[Any] = picture
-        if scale < 1:
-            small = cv2.resize(picture, (round(width * scale), round(height * scale)), interpolation=cv2.INTER_AREA)
-        progress.at(0.3)
-        _, seen = found_sides(colours_of(small), placed * scale, _REACH, _CLICK_DOUBT)
-        sides = tuple(Side(s.points / scale, s.share) for s in seen)
-        progress.at(0.8)
-        lens = Lens(_bulge(sides, lens), width, height)
+    scale = min(1.0, WORKING_PX / max(width, height))
+    small: NDArray[Any] = picture
+    if scale < 1:
+        small = cv2.resize(picture, (round(width * scale), round(height * scale)), interpolation=cv2.INTER_AREA)
+    progress.at(0.3)
+    _, seen = found_sides(colours_of(small), placed * scale, _REACH, _CLICK_DOUBT)
+    sides = tuple(Side(s.points / scale, s.share) for s in seen)
+    progress.at(0.8)
+    lens = Lens(_bulge(sides, Lens(0.0, width, height)), width, height)
     ideal = _straight_corners(lens.straight(placed), sides, lens)
     canvas = np.array([(0, 0), (size_mm[0], 0), size_mm, (0, size_mm[1])], np.float32)
     matrix = cv2.getPerspectiveTransform(ideal.astype(np.float32), canvas).astype(np.float64)
-    weak = tuple(name for name, side in zip(SIDE_NAMES, sides, strict=False) if not side.found or side.share < GOOD_SHARE)
+    weak = tuple(name for name, side in zip(SIDE_NAMES, sides, strict=True) if not side.found or side.share < GOOD_SHARE)
     met = tuple((float(x), float(y)) for x, y in lens.bowed(ideal))
     progress.at(1.0)
     return Straight(met, lens, matrix, *size_mm, weak)
@@ -139,8 +134,6 @@ def _bulge(sides: tuple[Side, ...], lens: Lens) -> float:
 
 def _straight_corners(corners: Points, sides: tuple[Side, ...], lens: Lens) -> Points:
     """Where the straight lines through the sides meet; a corner whose sides were not found stays as it was set."""
-    if not sides:
-        return corners
     lines: list[tuple[Points, Points] | None] = []
     for side in sides:
         if not side.found:

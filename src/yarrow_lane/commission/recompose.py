@@ -20,7 +20,7 @@ from yarrow_lane.layers.regions import Region
 from yarrow_lane.measure.outlines import clip_to_rect, inner_point, polygon_area
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.palette.wells import Well
-from yarrow_lane.transfer.squares import set_count
+from yarrow_lane.transfer.record import set_count
 
 _LEAST_MM2 = 1.0  # our choice: less of a region than this is nothing to paint
 

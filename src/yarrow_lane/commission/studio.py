@@ -8,6 +8,8 @@ from yarrow_lane.lane.part import Part, as_it_was
 from yarrow_lane.layers.drying import Climate
 from yarrow_lane.measure.lengths import Unit
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.transfer.equipment import Equipment
+from yarrow_lane.transfer.record import Transfer
 
 
 class StudioTrouble(Trouble):
@@ -27,9 +29,16 @@ class Studio:
     evening: bool = False
     text_percent: int = 100
     rack: Rack = Rack()
+    equipment: Equipment | None = None
 
 
-STUDIO_PART = Part("studio", Studio, "", (as_it_was,))  # version 1 knows the rack
+# Version 1 knows the rack, version 2 the equipment.
+STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was))
+
+
+def equipment_of(studio: Studio, transfer: Transfer) -> Equipment:
+    """The painter's; until the studio has its own, what the commission kept, or a usual one."""
+    return studio.equipment or transfer.equipment or Equipment()
 
 
 def put_on_shelf(studio: Studio, commission_id: str) -> Studio:

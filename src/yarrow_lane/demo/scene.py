@@ -24,7 +24,7 @@ from yarrow_lane.layers.regions import LAYERS, Kind, School, add_region, choose_
 from yarrow_lane.measure.plane import Point, Polygon, Rect
 from yarrow_lane.palette.wells import PALETTE, add_well, change_well, patch_colour
 from yarrow_lane.tone.three_values import TONE
-from yarrow_lane.transfer.squares import TRANSFER, squares_of
+from yarrow_lane.transfer.record import TRANSFER, squares_of
 
 
 class SetClock:

@@ -16,7 +16,8 @@ from yarrow_lane.measure.lengths import Unit, length_text, number_text, size_tex
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.transfer.crossings import Crossing, crossing_words, of_square
 from yarrow_lane.transfer.lines.line import Line
-from yarrow_lane.transfer.squares import Paper, Squares, column_letter
+from yarrow_lane.transfer.paper import Paper
+from yarrow_lane.transfer.squares import Squares, column_letter
 
 _INK = 0.13
 

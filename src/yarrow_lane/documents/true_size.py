@@ -12,14 +12,14 @@ from yarrow_lane.documents.paper import font, points
 from yarrow_lane.measure.plane import Polygon, Rect
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.transfer.lines.line import Line
-from yarrow_lane.transfer.sheets import FOOT_MM, OVERLAP_MM, RULER_MM, UNPRINTABLE_MM, Printer, Sheet, Sheets, enlarged_for
+from yarrow_lane.transfer.sheets import FOOT_MM, OVERLAP_MM, RULER_MM, UNPRINTABLE_MM, LaidSheets, Printer, Sheet, enlarged_for
 
 _CROSS_MM = 3.0
 _GREYS = 11  # fields of the scale for checking the printer: L* 0 to 100 in tens
 
 
 def true_size(
-    title: str, laid: Sheets, size_mm: tuple[float, float], printer: Printer, mirrored: bool,
+    title: str, laid: LaidSheets, size_mm: tuple[float, float], printer: Printer, mirrored: bool,
     lines: Sequence[Line] = (), part: Callable[[Rect], Picture] | None = None,
 ) -> bytes:  # fmt: skip
     """A PDF page a sheet: lines, or with `part` the picture of each part of the canvas, then a map of the sheets.
@@ -114,7 +114,7 @@ def _foot(pdf: Canvas, words: str, wide_mm: float) -> None:
         pdf.rect(left + points(RULER_MM + 16 + number * step), low - points(1), points(step), points(4), stroke=1, fill=1)
 
 
-def _map(pdf: Canvas, title: str, laid: Sheets, size_mm: tuple[float, float]) -> None:
+def _map(pdf: Canvas, title: str, laid: LaidSheets, size_mm: tuple[float, float]) -> None:
     """Where each sheet lies on the canvas."""
     wide, high = laid.page_mm
     room = wide - 2 * UNPRINTABLE_MM - 20, high - 2 * UNPRINTABLE_MM - FOOT_MM - 30

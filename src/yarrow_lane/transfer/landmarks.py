@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.places import BEHIND, places_of_px
 from yarrow_lane.intake.photos import Photo
+from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.transfer.lines.weights import Circle
 
@@ -31,6 +32,7 @@ class Place:
         return f"{self.sitter}'s {self.name}" if self.sitter else self.name
 
 
+@kept(2)  # asked for at every refresh of the room
 def places_on(compose: Compose, photos: Sequence[Photo]) -> tuple[Place, ...]:
     """Every mark that is seen on the canvas; mirrored sitters have left and right as they are seen now."""
     found = []
@@ -50,6 +52,7 @@ def _other_side(name: str) -> str:
     return f"{_ACROSS.get(first, first)} {rest}".strip()
 
 
+@kept(2)
 def circles_on(places: Sequence[Place]) -> tuple[Circle, ...]:
     """Round eyes, noses and mouths: what every school draws with most care. Centre and radius, canvas mm."""
     found: list[Circle] = []

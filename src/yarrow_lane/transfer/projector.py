@@ -8,8 +8,12 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.similarity import similarity
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.measure.words import begun
 
 LEAST_CONTRAST = 3.0  # our choice: an outline is read from about 3 : 1
 EASY_CONTRAST = 10.0  # our choice
@@ -77,7 +81,7 @@ def read_words(contrast: float) -> str:
 
 
 @dataclass(frozen=True)
-class Square:
+class Squareness:
     """How far the image is from a rectangle: `lean_mm` sideways over its height, `taper_mm` the top wider than the foot."""
 
     lean_mm: float
@@ -89,7 +93,7 @@ class Square:
         return max(abs(self.lean_mm), abs(self.taper_mm), abs(self.width_off_mm)) <= _TRIFLE_MM
 
 
-def squared(width_mm: float, top: float, foot: float, falling: float, rising: float) -> Square:
+def squared(width_mm: float, top: float, foot: float, falling: float, rising: float) -> Squareness:
     """From a tape, mm: the two level sides and both diagonals (falling: top left to lower right).
 
     Equal diagonals alone prove nothing: an image wider at the top has them too.
@@ -100,10 +104,10 @@ def squared(width_mm: float, top: float, foot: float, falling: float, rising: fl
         )
     # Of a parallelogram with level sides w leaning by s: d1^2 - d2^2 = 4 w s.
     mean = (top + foot) / 2
-    return Square((falling**2 - rising**2) / (4 * mean), top - foot, mean - width_mm)
+    return Squareness((falling**2 - rising**2) / (4 * mean), top - foot, mean - width_mm)
 
 
-def squared_words(square: Square) -> tuple[str, ...]:
+def squared_words(square: Squareness) -> tuple[str, ...]:
     """What to do, one thing at a time."""
     found = []
     if abs(square.taper_mm) > _TRIFLE_MM:
@@ -128,17 +132,12 @@ def knocked(crosses: Sequence[Point], light: Sequence[Point]) -> tuple[Point, fl
     """
     if len(crosses) != len(light) or len(crosses) < 2:
         raise ProjectorTrouble("The knock was not measured", "two crosses at least are needed", "measure two opposite ones")
-    count = len(crosses)
-    to = [sum(p[i] for p in crosses) / count for i in (0, 1)]
-    frm = [sum(p[i] for p in light) / count for i in (0, 1)]
-    # Least squares similarity of the plane (Umeyama, 1991), as one complex number.
-    one = [complex(x - frm[0], y - frm[1]) for x, y in light]
-    other = [complex(x - to[0], y - to[1]) for x, y in crosses]
-    spread = sum(abs(z) ** 2 for z in one)
-    if spread == 0:
+    to, frm = np.asarray(crosses, np.float64), np.asarray(light, np.float64)
+    if np.ptp(frm, axis=0).max() == 0:
         raise ProjectorTrouble("The knock was not measured", "the crosses lie on one place", "take two opposite ones")
-    turn = sum(b * a.conjugate() for a, b in zip(one, other, strict=True)) / spread
-    return (to[0] - frm[0], to[1] - frm[1]), math.degrees(math.atan2(turn.imag, turn.real)), abs(turn)
+    scale, turn, _ = similarity(frm, to)
+    x, y = (to.mean(0) - frm.mean(0)).tolist()
+    return (x, y), math.degrees(math.atan2(turn[1, 0], turn[0, 0])), scale
 
 
 def knocked_words(shift: Point, degrees: float, scale: float) -> str:
@@ -151,4 +150,4 @@ def knocked_words(shift: Point, degrees: float, scale: float) -> str:
         parts.append(f"turn it {abs(degrees):.1f}° {'clockwise' if degrees > 0 else 'anticlockwise'}")
     if abs(scale - 1) >= 0.002:
         parts.append(f"move the projector {'back' if scale > 1 else 'nearer'} by {100 * abs(scale - 1):.1f} % of its distance")
-    return f"{', then '.join(parts)[:1].upper()}{', then '.join(parts)[1:]}." if parts else "The crosses meet."
+    return f"{begun(', then '.join(parts))}." if parts else "The crosses meet."

@@ -10,7 +10,8 @@ from yarrow_lane.intake.opening import open_whole
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.transfer.lines.base import Base, base_of
+from yarrow_lane.transfer.lines.base import Base
+from yarrow_lane.transfer.lines.building import base_of
 from yarrow_lane.transfer.lines.drawing import unit_of
 from yarrow_lane.transfer.lines.weights import Circle, weights
 from yarrow_lane.transfer.proof.find import PX_PER_MM, FoundPlace, found_places
@@ -34,7 +35,7 @@ def measure_drawing(
     picture = open_whole(path, name, progress)
     unit = unit_of(*size_mm)
     px_per_mm = PX_PER_MM / unit
-    straight = straightened(picture, np.asarray(corners, np.float64), size_mm, True)
+    straight = straightened(picture, np.asarray(corners, np.float64), size_mm)
     flat = canvas_of(picture, straight, px_per_mm)
 
     def scaled(points: Sequence[Point]) -> list[Point]:

@@ -34,7 +34,7 @@ class Sheet:
 
 
 @dataclass(frozen=True)
-class Sheets:
+class LaidSheets:
     """All sheets of a canvas; the paper as it lies in the printer."""
 
     page_mm: tuple[float, float]
@@ -43,10 +43,10 @@ class Sheets:
     sheets: tuple[Sheet, ...]
 
 
-def lay_on_sheets(width_mm: float, height_mm: float, paper: Paper, overlap_mm: float = OVERLAP_MM) -> Sheets:
+def lay_on_sheets(width_mm: float, height_mm: float, paper: Paper, overlap_mm: float = OVERLAP_MM) -> LaidSheets:
     """As few sheets as hold it, upright or lying. Raises `SheetsTrouble` for what no such number of sheets holds."""
     short, long = PAPER_MM[paper]
-    best: Sheets | None = None
+    best: LaidSheets | None = None
     for page in ((short, long), (long, short)):
         found = _laid(width_mm, height_mm, page, overlap_mm)
         if best is None or len(found.sheets) < len(best.sheets):
@@ -61,7 +61,7 @@ def lay_on_sheets(width_mm: float, height_mm: float, paper: Paper, overlap_mm: f
     return best
 
 
-def _laid(width: float, height: float, page: tuple[float, float], overlap: float) -> Sheets:
+def _laid(width: float, height: float, page: tuple[float, float], overlap: float) -> LaidSheets:
     room = page[0] - 2 * UNPRINTABLE_MM, page[1] - 2 * UNPRINTABLE_MM - FOOT_MM
     columns, rows = (
         1 if side <= free else math.ceil((side - overlap) / (free - overlap))
@@ -77,7 +77,7 @@ def _laid(width: float, height: float, page: tuple[float, float], overlap: float
         for row in range(rows)
         for column in range(columns)
     )  # fmt: skip
-    return Sheets(page, columns, rows, sheets)
+    return LaidSheets(page, columns, rows, sheets)
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,8 @@ from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.standing import Act, Standing, Task, stale_words
 from yarrow_lane.measure.lengths import Unit, hours_text, length_text
-from yarrow_lane.transfer.squares import USUAL_COUNT, Squares, Transfer, minutes_left, squares_of
+from yarrow_lane.transfer.record import Transfer, minutes_left, squares_of
+from yarrow_lane.transfer.squares import USUAL_COUNT, Squares
 
 
 def stand(transfer: Transfer, compose: Compose, unit: Unit) -> Standing:

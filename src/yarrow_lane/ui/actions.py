@@ -64,7 +64,7 @@ ROOM_KEYS: tuple[KeyWords, ...] = (
     KeyWords("Transfer", "Q", "quarter the square, or not"),
     KeyWords("Transfer", "F", "turn all pictures upside down"),
     KeyWords("Transfer", "D · X", "lines: draw one, drop one"),
-    KeyWords("Transfer", "+ − · C · B", "full screen for the projector: thickness, colour, crosses blink; Esc ends"),
+    KeyWords("Transfer", "+ − · C · B · R", "lines full screen: thickness, colour, crosses blink, turned over; Esc ends"),
     KeyWords("Palette", "← →", "walk the wells, dark to light"),
     KeyWords("Palette", "G", "show greys"),
     KeyWords("Layers", "D", "draw the next region"),

@@ -77,6 +77,7 @@ class ChoiceRow(QWidget):
                 button.clicked.connect(lambda _=False, n=number, v=value: self._press(n, v))
                 self._buttons[number, value] = button
                 self._row.addWidget(button)
+        self._row.begin_group()
         self.remark = PlainLabel()
         self.remark.setContentsMargins(px(10), 0, 0, 0)
         self.remark.setFont(lettering(13.5))

@@ -101,17 +101,20 @@ class RoomPage(QWidget):
 
         When something else changed before the answer came, and with it the list, it is asked again.
         """
-        commission_id = self.commission_id
-        found: Recomposed = proposal.step(self.commission)
+        commission_id, before = self.commission_id, self.commission
+        found: Recomposed = proposal.step(before)
+
+        def step(c: Commission) -> Recomposed:
+            return found if c is before else proposal.step(c)
 
         def then(wanted: bool) -> None:
-            if wanted and proposal.step(self.desk.commission(commission_id)).changes != found.changes:
+            if wanted and step(self.desk.commission(commission_id)).changes != found.changes:
                 self.propose(proposal, answered)
                 return
             if answered is not None:
                 answered(wanted)
             if wanted and self.desk.change(
-                commission_id, proposal.label, proposal.door, lambda c: proposal.step(c).commission
+                commission_id, proposal.label, proposal.door, lambda c: step(c).commission
             ):  # what changed has told the page
                 return
             if not wanted:

@@ -14,7 +14,6 @@ from yarrow_lane.store.things import write_synced
 from yarrow_lane.ui.arrivals import Arrivals
 from yarrow_lane.ui.guard import Guard
 from yarrow_lane.ui.judging import Judging
-from yarrow_lane.ui.lines_to_draw import LinesToDraw
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.references import References
 from yarrow_lane.ui.safekeeping import Safekeeping
@@ -44,7 +43,6 @@ class Workroom(QObject):
         self.references = References(self.pictures, self.derived, workers, desk.store.cache)
         self.photographs = Photographs(desk.store.photos, in_a_worker(workers))
         self.judging = Judging(desk, self.pictures, self.derived, workers)
-        self.lines = LinesToDraw(self.references, self.derived, workers)
         self.workers = workers
         self.arrivals = Arrivals(desk, self.photographs, self.threads, self.guard, say)
         self.works = Works(self.threads, report)

@@ -15,7 +15,7 @@ from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.intake.photos import Intake
 from yarrow_lane.lane.doors import DOORS, door_now
 from yarrow_lane.palette.wells import Palette
-from yarrow_lane.transfer.squares import Transfer
+from yarrow_lane.transfer.record import Transfer
 
 
 def doors_of(commission, studio):

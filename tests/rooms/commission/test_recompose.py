@@ -21,7 +21,7 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import Palette, Well
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.proof.photo import DrawingPhoto
-from yarrow_lane.transfer.squares import Transfer
+from yarrow_lane.transfer.record import Transfer
 
 SIZE = (2400.0, 3000.0)
 

@@ -10,12 +10,14 @@ from bench.borders import on_canvas
 from skimage.transform import SimilarityTransform
 
 from yarrow_lane.canvas_photo.straight import canvas_of, straightened
+from yarrow_lane.measure.similarity import similarity
 from yarrow_lane.standins.camera import Taking, drawn_on, photograph
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.lines.drawing import lines_to_draw
 from yarrow_lane.transfer.lines.outlines import Outlines
-from yarrow_lane.transfer.proof.find import found_places
-from yarrow_lane.transfer.proof.split import off_words, parted, similarity, tolerance_mm, whole_words
+from yarrow_lane.transfer.proof.find import FoundPlace, found_places
+from yarrow_lane.transfer.proof.measured import Flat, judged
+from yarrow_lane.transfer.proof.split import off_words, parted, tolerance_mm, whole_words
 from yarrow_lane.transfer.question import find_lines
 
 
@@ -53,6 +55,31 @@ def test_words_say_what_is_wrong_and_leave_out_what_is_little():
     assert low_and_large.whole.seen and all(off_words(r) == "in its place" for r in low_and_large.rest)
     assert not parted([(0, 0), (100, 0), (0, 100)], [(0.2, 0), (100.2, 0), (0.2, 100)]).whole.seen
     assert tolerance_mm(150, 400, 500) == 1.5 and tolerance_mm(40, 400, 500) == 1.0 and tolerance_mm(None, 3000, 2000) == 3.0
+
+
+def test_a_place_that_was_not_found_is_asked_for_where_it_would_be():
+    meant = {"nose": (100.0, 100.0), "chin": (100.0, 160.0), "left eye": (70.0, 60.0), "right eye": (130.0, 60.0)}
+    found = [
+        FoundPlace((103.0, 101.0), 0.6),
+        FoundPlace((0.0, 0.0), 0.1),
+        FoundPlace((73.0, 61.0), 0.6),
+        FoundPlace((133.0, 61.0), 0.6),
+    ]
+    flat = Flat(np.zeros((4, 4, 3), np.uint8), (), (), tuple(found))
+    verdict = judged(list(meant), list(meant.values()), flat, {})
+    assert verdict.whole.shift == pytest.approx((3, 1)) and {p.name for p in verdict.places} == {
+        "nose",
+        "left eye",
+        "right eye",
+    }
+    ((name, guess),) = verdict.asked
+    assert name == "chin" and guess == pytest.approx((103, 161)), "its own place, moved as the whole"
+    pulled = judged(list(meant), list(meant.values()), flat, {"chin": (103.0, 169.0)})
+    assert pulled.asked == () and [p.name for p in pulled.places if p.by_hand] == ["chin"]
+    errors = [p.mm for p in pulled.places]
+    assert errors == sorted(errors, reverse=True) and errors[0] > 2 and pulled.holding(1.5) < 4
+    nothing = judged(list(meant), list(meant.values()), Flat(flat.picture, (), (), None), {"nose": (101.0, 99.0)})
+    assert nothing.whole is None and dict(nothing.asked)["nose"] == (101.0, 99.0) and len(nothing.asked) == 4
 
 
 @cache

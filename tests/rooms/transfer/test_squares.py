@@ -6,16 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yarrow_lane.transfer.squares import (
-    Squares,
-    SquaresTrouble,
-    Transfer,
-    column_letter,
-    mark_drawn,
-    minutes_each,
-    minutes_left,
-    set_count,
-)
+from yarrow_lane.transfer.record import Transfer, mark_drawn, minutes_each, minutes_left, set_count
+from yarrow_lane.transfer.squares import Squares, SquaresTrouble, column_letter
 
 
 def test_the_handbook_example():

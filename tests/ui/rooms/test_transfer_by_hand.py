@@ -52,7 +52,7 @@ def test_lines_are_taken_dropped_drawn_and_taken_back(qtbot, lined, wait_idle):
     fill(qtbot, page, "Of all lines, from outline on", 100.0)
     wait_idle(window)
     assert len(page.lines) > count
-    mode.use("fewer")
+    page.choices.button("fewer here").click()
     path(mode.canvas, [(10 + 100 * np.cos(t) + 100, 10 + 120 * np.sin(t) + 120) for t in np.linspace(0, 6.2, 40)])
     wait_idle(window)
     assert len(now(window).transfer.lines.there) == 1
@@ -126,10 +126,10 @@ def test_a_projector_is_set_up_checked_and_shows_the_lines(qtbot, lined, wait_id
     fill(qtbot, page, "Light, lumens", 500.0)
     fill(qtbot, page, "Light of the room, lux", 600.0)
     said = str(page.bench.sheet)
-    assert now(window).transfer.room_lux == 600 and "Line against ground" in said
+    assert window.desk.studio.equipment.room_lux == 600 and "Line against ground" in said
     fill(qtbot, page, "Light, lumens", 0.0)
     assert "Nothing can be projected" in str(page.bench.sheet) and mode.view.beam is None
-    keys(qtbot, window, UNDO)
+    fill(qtbot, page, "Light, lumens", 500.0)
     assert mode.view.beam is not None and len(mode.view.beam.lights) == 3
     page.bench.fold("Does it stand square?", False)
     for label, value in zip(
@@ -163,11 +163,11 @@ def test_lines_and_the_picture_go_on_sheets_of_true_size(qtbot, lined, wait_idle
     assert (mode.laid.columns, mode.laid.rows) in ((2, 2), (1, 2), (2, 1)), "24 x 30 cm on A4"
     page.bench.fold("Your printer", False)
     fill(qtbot, page, "100 mm came out across", 99.3)
-    assert now(window).transfer.printer.across_mm == 99.3
+    assert window.desk.studio.equipment.printer.across_mm == 99.3
     fill(qtbot, page, "and along", 85.0)
-    assert "print at 100 %" in window.message.text and now(window).transfer.printer.along_mm == 100
-    for number, what in enumerate(("lines", "picture")):
-        mode._print_what(what)
+    assert "print at 100 %" in window.message.text and window.desk.studio.equipment.printer.along_mm == 100
+    for number, what in enumerate(("the lines", "the picture")):
+        page.choices.button(what).click()
         wait_idle(window)
         monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, n=number: (str(tmp_path / f"{n}.pdf"), ""))
         page.bench.act.click()
@@ -222,7 +222,7 @@ def test_a_photographed_drawing_is_measured_and_the_next_one_compared(qtbot, lin
     assert np.abs(np.array(mode.photo.corners) - corners).max() < 4
     keys(qtbot, window, ENTER)
     wait_idle(window)
-    verdict = mode._verdict(mode.photo)
+    verdict = mode.told().verdict
     assert verdict is not None and verdict.whole.shift == pytest.approx((2.0, 5.0), abs=1.0)
     assert all(p.mm < 2.5 for p in verdict.places), "only the whole is low"
     assert "low" in str(page.bench.sheet) and page.bench.sheet.act.title.startswith("Note it")
@@ -230,7 +230,7 @@ def test_a_photographed_drawing_is_measured_and_the_next_one_compared(qtbot, lin
     assert now(window).transfer.photos[0].off
     drag(mode.drawing, verdict.places[0].drawn, (verdict.places[0].drawn[0] + 9, verdict.places[0].drawn[1]))
     wait_idle(window)
-    worst = mode._verdict(mode.photo).places[0]
+    worst = mode.told().verdict.places[0]
     assert worst.by_hand and worst.mm > 5 and "too far right" in worst.words
     path, _ = file(2, (0.0, 0.0))
     window.take_files([path])

@@ -1,5 +1,7 @@
 """Many polylines as one array: smoothed, measured and moved all at once."""
 
+from typing import Any
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -15,7 +17,7 @@ def lengths(points: Points, starts: Starts) -> NDArray[np.float64]:
     return np.asarray(run[starts[1:] - 1] - run[starts[:-1]])
 
 
-def means(values: NDArray[np.floating], starts: Starts) -> NDArray[np.float64]:
+def means(values: NDArray[Any], starts: Starts) -> NDArray[np.float64]:
     """Of the values (N) at each line's points."""
     return np.add.reduceat(np.asarray(values, np.float64), starts[:-1]) / np.diff(starts)
 

@@ -11,7 +11,7 @@ from yarrow_lane.measure.outlines import polygon_area
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.transfer.lines.base import STEP_MM, Base
-from yarrow_lane.transfer.lines.chains import smoothed
+from yarrow_lane.transfer.lines.chains import evenly, smoothed
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.lines.line import Line, Source
 from yarrow_lane.transfer.lines.outlines import Outlines
@@ -96,13 +96,8 @@ def drawn(choice: Choice, path: Sequence[Point]) -> Choice:
 def evened(path: Sequence[Point]) -> Polygon:
     """A hand's path with its tremble taken out, points half a mm apart."""
     points = np.asarray(path, np.float64)
-    run = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
-    keep = np.concatenate([[True], np.diff(run) > 1e-9])
-    points, run = points[keep], run[keep]
-    count = max(3, round(run[-1] / STEP_MM) + 1)
-    at = np.linspace(0, run[-1], count)
-    even = np.stack([np.interp(at, run, points[:, side]) for side in (0, 1)], 1)
-    soft = smoothed(even, np.array([0, count], np.int64), 3.0)
+    even, starts = evenly(points, np.array([0, len(points)], np.int64), STEP_MM)
+    soft = smoothed(even, starts, 3.0)
     return tuple((round(float(x), 2), round(float(y), 2)) for x, y in soft)
 
 

@@ -1,7 +1,7 @@
 """The lines at a place of the slider, out of all there could be."""
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Polygon
 from yarrow_lane.transfer.lines.base import STEP_MM, Base
-from yarrow_lane.transfer.lines.chains import lengths, smoothed
+from yarrow_lane.transfer.lines.chains import lengths, means, smoothed
 from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.lines.linking import linked
 
@@ -39,7 +39,7 @@ def picked(
     """
     if base.count == 0:
         return ()
-    kept = np.nonzero(base.level >= _levels_there(base, level, there))[0]
+    kept = np.nonzero(base.level >= _levels_there(base, level, there, size_mm))[0]
     if inside:
         kept = kept[_share(base, kept, _outside(inside, size_mm)) < 0.5]
     kept = _twins_out(base, kept, size_mm)
@@ -57,8 +57,7 @@ def left_open(edges: Sequence[Polygon], lines: Sequence[Line], size_mm: tuple[fl
         cv2.polylines(taken, [_path(line.points)], False, 1, round(2 * _BESIDE_MM * _MASK), cv2.LINE_8, 4)
     found = []
     for edge in edges:
-        places = (np.asarray(edge) * _MASK).astype(int)
-        free = taken[np.clip(places[:, 1], 0, taken.shape[0] - 1), np.clip(places[:, 0], 0, taken.shape[1] - 1)] == 0
+        free = _on(taken, np.asarray(edge)) == 0
         begin = None
         for number, is_free in enumerate([*free.tolist(), False]):
             if is_free and begin is None:
@@ -71,15 +70,14 @@ def left_open(edges: Sequence[Polygon], lines: Sequence[Line], size_mm: tuple[fl
     return tuple(found)
 
 
-def _levels_there(base: Base, level: float, there: Sequence[tuple[Polygon, float]]) -> NDArray[np.float64]:
+def _levels_there(
+    base: Base, level: float, there: Sequence[tuple[Polygon, float]], size_mm: tuple[float, float]
+) -> NDArray[np.float64]:  # fmt: skip
     """The level asked for at each arc, by its middle point."""
     found = np.full(base.count, level)
-    middle = base.points[(base.starts[:-1] + base.starts[1:]) // 2].astype(np.float32)
+    middle = base.points[(base.starts[:-1] + base.starts[1:]) // 2]
     for polygon, own in there:
-        ring = np.asarray(polygon, np.float32).reshape(-1, 1, 2)
-        for arc, (x, y) in enumerate(middle.tolist()):
-            if cv2.pointPolygonTest(ring, (x, y), False) >= 0:
-                found[arc] = own
+        found[_on(1 - _outside([polygon], size_mm), middle) > 0] = own
     return found
 
 
@@ -103,25 +101,26 @@ def _path(points: "Polygon | NDArray[np.float32]") -> NDArray[np.int32]:
 
 def _share(base: Base, arcs: NDArray[np.int64], mask: NDArray[np.uint8]) -> NDArray[np.float64]:
     """The share of each arc's points that lie on the mask."""
-    x = np.clip((base.points[:, 0] * _MASK).astype(int), 0, mask.shape[1] - 1)
-    y = np.clip((base.points[:, 1] * _MASK).astype(int), 0, mask.shape[0] - 1)
-    on = mask[y, x].astype(np.float64)
-    return (np.add.reduceat(on, base.starts[:-1]) / np.diff(base.starts))[arcs]
+    return means(_on(mask, base.points), base.starts)[arcs]
+
+
+def _on(mask: NDArray[np.uint8], points: NDArray[Any]) -> NDArray[np.uint8]:
+    """The mask at places (n, 2) in mm."""
+    x = np.clip((points[:, 0] * _MASK).astype(int), 0, mask.shape[1] - 1)
+    y = np.clip((points[:, 1] * _MASK).astype(int), 0, mask.shape[0] - 1)
+    return np.asarray(mask[y, x])
 
 
 def _twins_out(base: Base, kept: NDArray[np.int64], size_mm: tuple[float, float]) -> NDArray[np.int64]:
     """A thin dark line was found by both its flanks, which now lie on each other: the stronger stays."""
     taken = _nothing(size_mm)
-    height, width = taken.shape
     gone = []
     end = round(1.5 * _SAME_MM / STEP_MM)
     dark = [a for a in kept.tolist() if base.dark[a]]
     for arc in sorted(dark, key=lambda a: -base.level[a] * (base.starts[a + 1] - base.starts[a])):
         points = base.points[base.starts[arc] : base.starts[arc + 1]]
         inner = points[end:-end] if len(points) > 3 * end else points[len(points) // 2 : len(points) // 2 + 1]
-        places = (inner * _MASK).astype(int)
-        on = taken[np.clip(places[:, 1], 0, height - 1), np.clip(places[:, 0], 0, width - 1)]
-        if on.mean() >= _SHARE:
+        if _on(taken, inner).mean() >= _SHARE:
             gone.append(arc)
             continue
         cv2.polylines(taken, [_path(points)], False, 1, round(2 * _SAME_MM * _MASK), cv2.LINE_8, 4)

@@ -1,7 +1,7 @@
 """A photographed drawing measured against what it should be: straightened, places found, errors parted, words."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from yarrow_lane.measure.plane import Point
@@ -43,33 +43,33 @@ class Off:
 
 @dataclass(frozen=True)
 class Verdict:
-    """The whole first, then every place, the worst first; `asked` are the places no line led to: they want a click."""
+    """The whole first, then every place, the worst first; `asked` are the places that were not found surely, each where it is guessed:
+    they want a hand. With fewer than two places known there is no whole, and all of them are asked for.
+    """
 
-    whole: Whole
+    whole: Whole | None
     places: tuple[Off, ...]
-    asked: tuple[str, ...]
+    asked: tuple[tuple[str, Point], ...]
 
     def holding(self, tolerance_mm: float) -> int:
         """How many are within it."""
         return sum(p.mm <= tolerance_mm for p in self.places)
 
 
-def judged(names: Sequence[str], meant: Sequence[Point], flat: Flat, by_hand: dict[str, Point]) -> Verdict | None:
-    """What a hand set counts, else what was found surely; None with fewer than two places."""
-    known: list[tuple[str, Point, Point, bool]] = []
-    asked = []
+def judged(names: Sequence[str], meant: Sequence[Point], flat: Flat, by_hand: Mapping[str, Point]) -> Verdict:
+    """What a hand set counts, else what was found surely."""
+    known: dict[str, tuple[Point, Point]] = {}
     for number, (name, aim) in enumerate(zip(names, meant, strict=True)):
         if name in by_hand:
-            known.append((name, aim, by_hand[name], True))
+            known[name] = aim, by_hand[name]
         elif flat.found is not None and flat.found[number].sure:
-            known.append((name, aim, flat.found[number].at, False))
-        else:
-            asked.append(name)
+            known[name] = aim, flat.found[number].at
     if len(known) < 2:
-        return None
-    split = parted([k[1] for k in known], [k[2] for k in known])
+        return Verdict(None, (), tuple((name, by_hand.get(name, aim)) for name, aim in zip(names, meant, strict=True)))
+    split = parted([aim for aim, _ in known.values()], [drawn for _, drawn in known.values()])
     places = [
-        Off(name, drawn, belongs, rest, hand)
-        for (name, _, drawn, hand), belongs, rest in zip(known, split.belongs, split.rest, strict=True)
+        Off(name, drawn, belongs, rest, name in by_hand)
+        for (name, (_, drawn)), belongs, rest in zip(known.items(), split.belongs, split.rest, strict=True)
     ]
-    return Verdict(split.whole, tuple(sorted(places, key=lambda p: -p.mm)), tuple(asked))
+    asked = tuple((name, split.whole.carried(aim)) for name, aim in zip(names, meant, strict=True) if name not in known)
+    return Verdict(split.whole, tuple(sorted(places, key=lambda p: -p.mm)), asked)

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.similarity import similarity
 
 Points = NDArray[np.float64]
 # All our choice.
@@ -21,41 +22,33 @@ _WHOLE_MM, _WHOLE_SHARE, _WHOLE_DEG = 2.0, 0.01, 0.7  # nobody sees less
 
 @dataclass(frozen=True)
 class Whole:
-    """Shift at the middle of the places (mm, right and down), scale (1 is right), turn in degrees clockwise."""
+    """Shift at the `middle` of the places (mm, right and down), scale (1 is right), turn in degrees clockwise, about that middle."""
 
     shift: Point
     scale: float
     degrees: float
+    middle: Point
 
     @property
     def seen(self) -> bool:
         """Whether it is worth doing something about."""
         return math.hypot(*self.shift) > _WHOLE_MM or abs(self.scale - 1) > _WHOLE_SHARE or abs(self.degrees) > _WHOLE_DEG
 
+    def carried(self, meant: Point) -> Point:
+        """Where a place would be drawn if only the whole were wrong."""
+        turn = math.radians(self.degrees)
+        x, y = meant[0] - self.middle[0], meant[1] - self.middle[1]
+        cos, sin = self.scale * math.cos(turn), self.scale * math.sin(turn)
+        return self.middle[0] + self.shift[0] + cos * x - sin * y, self.middle[1] + self.shift[1] + sin * x + cos * y
+
 
 @dataclass(frozen=True)
 class Split:
-    """`rest` (n) of each place once the whole is taken out, `full` (n) as measured: mm right and down; `belongs` where each place
-    would lie if only the whole were wrong.
-    """
+    """`rest` (n) of each place once the whole is taken out, mm right and down; `belongs` where it would lie then."""
 
     whole: Whole
     rest: tuple[Point, ...]
-    full: tuple[Point, ...]
     belongs: tuple[Point, ...]
-
-
-def similarity(source: Points, target: Points, weight: Points | None = None) -> tuple[float, Points, Points]:
-    """Scale, turn (2, 2) and shift of the least-squares similarity (Umeyama, 1991): target = scale turn source + shift."""
-    share = np.full(len(source), 1 / len(source)) if weight is None else weight / weight.sum()
-    middle, aim = share @ source, share @ target
-    one, other = source - middle, target - aim
-    left, sizes, right = np.linalg.svd((other * share[:, None]).T @ one)
-    flip = np.array([1.0, np.sign(np.linalg.det(left @ right))])
-    turn = left @ np.diag(flip) @ right
-    spread = float(share @ (one**2).sum(1))
-    scale = float((sizes * flip).sum() / spread) if spread > 0 else 1.0
-    return scale, turn, aim - scale * turn @ middle
 
 
 def parted(meant: Sequence[Point], drawn: Sequence[Point]) -> Split:
@@ -76,8 +69,8 @@ def parted(meant: Sequence[Point], drawn: Sequence[Point]) -> Split:
     middle = source.mean(0)
     moved = scale * source @ turn.T + shift
     at_middle = scale * turn @ middle + shift - middle
-    whole = Whole(_point(at_middle), scale, math.degrees(math.atan2(turn[1, 0], turn[0, 0])))
-    return Split(whole, _points(target - moved), _points(target - source), _points(moved))
+    whole = Whole(_point(at_middle), scale, math.degrees(math.atan2(turn[1, 0], turn[0, 0])), _point(middle))
+    return Split(whole, _points(target - moved), _points(moved))
 
 
 def _point(values: Points) -> Point:

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QLayout, QLayoutItem
 class FlowLayout(QLayout):
     """Lays its items left to right with `gap` px between, `line_px` high each line.
 
-    Items added after `begin_group` stay together in one line where a line is wide enough for them.
+    Items added after `begin_group` stay together in one line where a line is wide enough for them, else they begin one.
     """
 
     def __init__(self, gap: int, line_px: int) -> None:
@@ -59,16 +59,13 @@ class FlowLayout(QLayout):
     def _lay(self, rect: QRect, place: bool) -> int:
         m = self.contentsMargins()
         x, y = rect.x() + m.left(), rect.y()
-        line = rect.width() - m.left() - m.right()
         for place_in, item in enumerate(self._items):
             if item.isEmpty():  # a hidden widget takes no room
                 continue
             size = item.sizeHint()
-            if place_in in self._groups and x > rect.x() + m.left():
-                together = self._width_of_group(place_in)
-                if x + together > rect.right() - m.right() and together <= line:
-                    x, y = rect.x() + m.left(), y + self._line_px
-            if x + size.width() > rect.right() - m.right() and x > rect.x() + m.left():
+            # A group wider than a line begins one: its label does not stay behind.
+            wide = self._width_of_group(place_in) if place_in in self._groups else size.width()
+            if x + wide > rect.right() - m.right() and x > rect.x() + m.left():
                 x, y = rect.x() + m.left(), y + self._line_px
             if place:
                 item.setGeometry(QRect(QPoint(x, y + (self._line_px - size.height()) // 2), size))

@@ -1,6 +1,6 @@
 """The lines to draw: as few or as many as wished, with what the painter drops and draws."""
 
-from functools import partial
+from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QKeyEvent
@@ -9,15 +9,14 @@ from PySide6.QtWidgets import QHBoxLayout
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.plane import Point, Polygon, Rect
-from yarrow_lane.tone.three_values import GROUNDS
 from yarrow_lane.transfer.lines.choice import ALL, OUTLINE, USUAL, Choice, share_of, with_share
 from yarrow_lane.transfer.lines.drawing import drawn, dropped, with_level_there
-from yarrow_lane.transfer.squares import TRANSFER, set_lines
+from yarrow_lane.transfer.record import TRANSFER, Transfer, set_lines
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
 from yarrow_lane.ui.kit.drawing_tools import Round, RoundTool, StrokeTool
 from yarrow_lane.ui.kit.overlays import Outline
 from yarrow_lane.ui.kit.picture_view import PictureView
-from yarrow_lane.ui.kit.reference_view import show_reference
+from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
 from yarrow_lane.ui.kit.tools import PointsTool
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
@@ -26,7 +25,7 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
 
 _REACH_PX = 9.0
-_HANDS = (("drops", "drops a line"), ("draws", "draws one"), ("more", "more lines here"), ("fewer", "fewer here"))
+_HANDS = (("drops", "drops"), ("draws", "draws"), ("more", "more here"), ("fewer", "fewer here"))
 _LEVELS = ((OUTLINE, "outline"), (USUAL, "usual"), (ALL, "all"))
 _THERE = 1.6  # times the level within a part where fewer are wished, one over it where more are: our choice
 
@@ -41,7 +40,7 @@ class LinesMode(Mode):
         self.reference = PictureView("Reference", page.frame)
         self.canvas = PictureView("The lines to draw", page.frame)
         self.picture = self.canvas
-        box = QHBoxLayout(self.widget)
+        box = self._pair = QHBoxLayout(self.widget)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
         box.addWidget(self.reference, 1)
@@ -60,10 +59,10 @@ class LinesMode(Mode):
     def choice(self) -> Choice:
         return self.page.commission.transfer.lines
 
-    def take(self, label: str, choice: Choice) -> Meaning:
+    def _edit(self, label: str, choice: Choice, join: str = "") -> Edit[Transfer]:
         """Another choice, noted with the reference it belongs to."""
         made_from = reference_key(self.page.commission.compose)
-        return Edit(TRANSFER, label, lambda t: set_lines(t, choice, made_from), "lines" if label.startswith("Lines:") else "")
+        return Edit(TRANSFER, label, lambda t: set_lines(t, choice, made_from), join)
 
     def use(self, hand: str) -> Meaning:
         """What the hand does on the lines."""
@@ -76,8 +75,9 @@ class LinesMode(Mode):
         page = self.page
         c, lines = page.commission, page.lines
         size = (c.compose.width_mm, c.compose.height_mm)
+        self._pair.setDirection(beside_or_above(c.compose))
         show_reference(self.reference, page.workroom.references, c.compose, page)
-        self.canvas.ground = GROUNDS.get(c.tone.ground, GROUNDS["white"])
+        self.canvas.ground = self.page.ground
         self.canvas.show_levels(None, size)
         self.clicks.area = Rect(0, 0, *size)
         tool = {"drops": self.clicks, "draws": self.path}.get(self.hand, self.round)
@@ -101,9 +101,7 @@ class LinesMode(Mode):
         return self.page.next_act(lambda: self.page.work_on("squares"))
 
     def _take_them(self) -> Meaning:
-        meaning = self.take("Took the lines to draw", self.choice)
-        if meaning is not None:
-            self.page.take(meaning)
+        self.page.take(self._edit("Took the lines to draw", self.choice))
         self.page.work_on("squares")
         return None
 
@@ -117,7 +115,9 @@ class LinesMode(Mode):
             found.append(Fact("Of them with lost edges, broken", str(lost)))
             found.append(Fact("Drawn by hand", str(len(choice.by_hand))))
             found.append(Fact("Dropped", str(len(choice.dropped))))
-        found.append(Note("Eyes, nose and mouth marked at Intake count more; the edge of a cut-out is drawn as it was cut."))
+        found.append(
+            Note("Eyes, nose and mouth marked at Intake count more; the edge of a cut-out closes what they leave open.")
+        )
         if choice.made_from and choice.made_from != reference_key(self.page.commission.compose) and choice.touched:
             found.append(
                 Note("What you dropped and drew belongs to the earlier composition: look whether it still fits.", "wrong")
@@ -128,33 +128,32 @@ class LinesMode(Mode):
 
     def set_share(self, share: float) -> Meaning:
         """The slider, 0 to 100."""
-        return self.take(f"Lines: {share:.0f} %", with_share(self.choice, share))
+        return self._edit(f"Lines: {share:.0f} %", with_share(self.choice, share), "lines")
 
     def set_level(self, level: float) -> Meaning:
         """One of the three usual places of the slider."""
         return self.set_share(share_of(level))
 
     def _plain(self) -> Meaning:
-        return self.take("Took back what was done to the lines by hand", Choice(self.choice.level))
+        return self._edit("Took back what was done to the lines by hand", Choice(self.choice.level))
 
-    def _taken(self, label: str, choice: Choice) -> None:
-        meaning = self.take(label, choice)
-        if meaning is not None:
-            self.page.take(meaning)
+    def _take(self, label: str, change: Callable[[Choice], Choice]) -> None:
+        """What a hand on the picture did; trouble is said."""
+        self.page.attempt(lambda: self.page.take(self._edit(label, change(self.choice))))
 
     def _clicked(self, point: Point) -> None:
         lines = self.page.lines
         if lines is not None:
             reach = _REACH_PX / max(self.canvas.scale, 1e-6)
-            self.page.attempt(lambda: self._taken("Dropped a line", dropped(self.choice, lines, point, reach)))
+            self._take("Dropped a line", lambda choice: dropped(choice, lines, point, reach))
 
     def _drawn(self, path: Polygon) -> None:
-        self.page.attempt(lambda: self._taken("Drew a line", drawn(self.choice, path)))
+        self._take("Drew a line", lambda choice: drawn(choice, path))
 
     def _went_round(self, polygon: Polygon, how: Round) -> None:
         factor = _THERE if self.hand == "fewer" else 1 / _THERE
         label = f"{'Fewer' if self.hand == 'fewer' else 'More'} lines in a part"
-        self.page.attempt(partial(self._taken, label, with_level_there(self.choice, polygon, self.choice.level * factor)))
+        self._take(label, lambda choice: with_level_there(choice, polygon, choice.level * factor))
 
     def key(self, event: QKeyEvent) -> bool:
         hands = {"d": "draws", "x": "drops"}

@@ -15,20 +15,28 @@ from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.measure.words import begun
-from yarrow_lane.transfer.landmarks import Place, head_mm, places_on
+from yarrow_lane.transfer.landmarks import head_mm
 from yarrow_lane.transfer.proof.measured import Flat, Verdict, judged
 from yarrow_lane.transfer.proof.photo import DrawingPhoto, Photos, usual_corners, with_corner, with_photo, with_place
-from yarrow_lane.transfer.proof.split import tolerance_mm, whole_words
-from yarrow_lane.transfer.squares import TRANSFER, squares_of
-from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
+from yarrow_lane.transfer.proof.split import tolerance_mm
+from yarrow_lane.transfer.record import TRANSFER, squares_of
+from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Press, Section, Switch
 from yarrow_lane.ui.file_words import ENDINGS
 from yarrow_lane.ui.kit.drawing_tools import GripsTool
+from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.levels import Levels, qimage
-from yarrow_lane.ui.kit.overlays import Ink, Outline, Overlay, Ring, Words
+from yarrow_lane.ui.kit.overlays import Outline
 from yarrow_lane.ui.kit.picture_view import PictureView
-from yarrow_lane.ui.kit.reference_view import show_reference
+from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
 from yarrow_lane.ui.pictures import Shown
+from yarrow_lane.ui.rooms.transfer.measure_view import (
+    MEASURING,
+    Told,
+    before_photo,
+    corners_section,
+    told_overlays,
+    told_sections,
+)
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
 
@@ -36,7 +44,6 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
 
 Look = Literal["corners", "places"]
-_TEN = 10  # arrows are so many times as long as the error
 
 
 class MeasureMode(Mode):
@@ -46,10 +53,11 @@ class MeasureMode(Mode):
 
     def __init__(self, page: "TransferPage") -> None:
         super().__init__(page)
-        self.drawing = PictureView("Your drawing")
-        self.meant = PictureView("What should be there")
+        self.frame = Frame()  # its own: corners are looked at closely
+        self.drawing = PictureView("Your drawing", self.frame)
+        self.meant = PictureView("What should be there", self.frame)
         self.picture = self.drawing
-        box = QHBoxLayout(self.widget)
+        box = self._pair = QHBoxLayout(self.widget)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
         box.addWidget(self.drawing, 1)
@@ -72,12 +80,9 @@ class MeasureMode(Mode):
         """The newest."""
         return next(iter(reversed(self.page.commission.transfer.photos)), None)
 
-    def _places(self) -> tuple[Place, ...]:
-        c = self.page.commission
-        return places_on(c.compose, c.intake.photos)
-
     def refresh(self) -> Sheets:
         page, photo = self.page, self.photo
+        self._pair.setDirection(beside_or_above(page.commission.compose))
         show_reference(self.meant, page.workroom.references, page.commission.compose, page)
         self.meant.setVisible(photo is not None and self.look == "places")
         if photo is None:
@@ -86,38 +91,39 @@ class MeasureMode(Mode):
             )
             self.drawing.show_levels(None, (1, 1))
             self.drawing.show_overlays()
-            return Sheets(
-                (self._first(),), (), NextAct("Choose a photograph of the drawing…", "all four corners in it", self._choose)
-            )
+            act = NextAct("Choose a photograph of the drawing…", "all four corners in it", self._choose)
+            return Sheets((before_photo(len(page.places())),), (), act)
         if self.look == "corners":
             self._show_corners(photo)
-            return Sheets(
-                (self._corner_section(), self._photos()),
-                self._switches(),
-                NextAct("Measure it", "the sides are fitted from there", self._measure),
-            )
+            act = NextAct("Measure it", "the sides are fitted from there", lambda: self._look_at("places"))
+            return Sheets((corners_section(), self._photos()), self._switches(), act)
         self._want(photo)
-        verdict = self._verdict(photo)
-        self._show_places(photo, verdict)
-        return Sheets((*self._verdict_sections(photo, verdict), self._photos()), self._switches(), self._act(photo, verdict))
+        told = self.told()
+        self._show_places(told)
+        return Sheets((*told_sections(told), self._photos()), self._switches(), self._act(photo, told))
+
+    def told(self) -> Told:
+        """What is known of the newest photograph."""
+        page, c, photo = self.page, self.page.commission, self.photo
+        assert photo is not None
+        places = page.places()
+        verdict = None
+        if self.flat is not None:
+            verdict = judged([p.full_name for p in places], [p.at for p in places], self.flat, dict(photo.set_by_hand))
+        tolerance = tolerance_mm(head_mm(places), c.compose.width_mm, c.compose.height_mm)
+        before = next((p for p in reversed(c.transfer.photos[:-1]) if p.off), None)
+        stale = photo.made_from != reference_key(c.compose)
+        return Told(self.flat, verdict, tolerance, before, stale, self.trouble)
 
     def _switches(self) -> tuple[Switch, ...]:
-        return (Switch("Look at", (("corners", "the corners"), ("places", "the places")), self._look_at, self.look),)
+        looks = (("corners", "the corners"), ("places", "the places"))
+        return (Switch("Look at", looks, self._look_at, self.look), *self.page.way_switches())
 
     def _look_at(self, look: Look) -> Meaning:
         self.look, self._shown = look, None
+        self.frame.fit()
         self.page.refresh()
         return None
-
-    def _first(self) -> Section:
-        return Section(
-            "Proof of the drawing",
-            (
-                Note("Every place marked at Intake is found again in the drawing and its error told in mm."),
-                Note("Set the four corners; the sides are then fitted and the lens's bulge is taken out."),
-                Fact("Places marked", str(len(self._places()))),
-            ),
-        )
 
     # --- the photograph
 
@@ -171,19 +177,8 @@ class MeasureMode(Mode):
         self._take("Set a corner of the canvas", lambda photos: with_corner(photos, number, to))
 
     def _take(self, label: str, step: Callable[[Photos], Photos]) -> None:
-        edit = Edit(TRANSFER, label, lambda t: replace(t, photos=step(t.photos)), "corner")
+        edit = Edit(TRANSFER, label, lambda t: replace(t, photos=step(t.photos)))
         self.page.attempt(lambda: self.page.take(edit))
-
-    def _corner_section(self) -> Section:
-        return Section(
-            "The corners of the canvas",
-            (
-                Note(
-                    "Pull each corner to where the painted face ends: from the canvas's own top left, clockwise. Zoom with the wheel."
-                ),
-                Note("A stretched canvas shows its depth too: the inner edge is the face's."),
-            ),
-        )
 
     def _photos(self) -> Section:
         photos = self.page.commission.transfer.photos
@@ -193,17 +188,14 @@ class MeasureMode(Mode):
 
     # --- measured
 
-    def _measure(self) -> Meaning:
-        return self._look_at("places")
-
     def _want(self, photo: DrawingPhoto) -> None:
         page, c, lines = self.page, self.page.commission, self.page.lines
         if lines is None:
             return
         squares = squares_of(c.compose, c.transfer)
         ruled = (squares.lines_across(), squares.lines_down()) if squares is not None else ((), ())
-        places = tuple(p.at for p in self._places())
-        wanted = (photo.photo_id, photo.corners, page.workroom.lines.key(c, c.transfer.lines), places, ruled)
+        places = tuple(p.at for p in page.places())
+        wanted = (photo.photo_id, photo.corners, page.line_source.key(c, c.transfer.lines), places, ruled)
         if self._asked == wanted:
             return
         self._asked, self.flat, self.trouble = wanted, None, ""
@@ -240,121 +232,36 @@ class MeasureMode(Mode):
         key = Key("drawing measured", (photo.photo_id,), wanted)
         page.workroom.derived.want(key, page, Making(make, lambda flat: flat.picture.nbytes), ready, failed)
 
-    def _verdict(self, photo: DrawingPhoto) -> Verdict | None:
-        if self.flat is None:
-            return None
-        places = self._places()
-        return judged([p.full_name for p in places], [p.at for p in places], self.flat, dict(photo.set_by_hand))
-
-    def _tolerance(self) -> float:
-        compose = self.page.commission.compose
-        return tolerance_mm(head_mm(self._places()), compose.width_mm, compose.height_mm)
-
-    def _show_places(self, photo: DrawingPhoto, verdict: Verdict | None) -> None:
+    def _show_places(self, told: Told) -> None:
         compose = self.page.commission.compose
         size = compose.width_mm, compose.height_mm
-        self.drawing.waiting = self.trouble or "Straightening and measuring…"
-        if self.flat is None:
-            self._shown = None
-            self.drawing.show_levels(None, size)
-        elif self._shown != id(self.flat):
-            self._shown = id(self.flat)
-            self.drawing.show_levels(Levels((qimage(self.flat.picture),)), size)
-        on_drawing: list[Overlay] = []
-        on_meant: list[Overlay] = [drawn_overlay(self.page.lines, 1.0)] if self.page.lines else []
-        tolerance = self._tolerance()
-        self.grips.points = [p.drawn for p in verdict.places] if verdict is not None else []
+        self.drawing.waiting = self.trouble or MEASURING
+        if self._shown is not told.flat or told.flat is None:
+            self._shown = told.flat
+            self.drawing.show_levels(Levels((qimage(told.flat.picture),)) if told.flat is not None else None, size)
+        self.grips.points = [at for _, at in told.grips]
         self.drawing.tool = self.grips
-        for number, place in enumerate(verdict.places if verdict is not None else (), 1):
-            end = place.drawn[0] - _TEN * place.rest[0], place.drawn[1] - _TEN * place.rest[1]
-            ink: Ink = "here" if place.mm > tolerance else "light"
-            on_drawing += [
-                Outline((place.drawn, end), ink, 2.2, closed=False),
-                Words(place.drawn, str(number), "right", (6.0, 0.0)),
-            ]
-            on_meant += [Ring(place.belongs, tolerance, ink), Words(place.belongs, str(number), "right", (6.0, 0.0))]
+        on_drawing, on_meant = told_overlays(told)
         self.drawing.show_overlays(*on_drawing)
-        self.meant.show_overlays(*on_meant)
+        self.meant.show_overlays(*((drawn_overlay(self.page.lines, 1.0),) if self.page.lines else ()), *on_meant)
 
     def _place_moved(self, number: int, to: Point) -> None:
-        photo = self.photo
-        verdict = self._verdict(photo) if photo is not None else None
-        if verdict is not None and number < len(verdict.places):
-            name = verdict.places[number].name
+        grips = self.told().grips
+        if number < len(grips):
+            name = grips[number][0]
             self._take(f"Set where the {name} was drawn", lambda photos: with_place(photos, name, to))
 
-    def _verdict_sections(self, photo: DrawingPhoto, verdict: Verdict | None) -> tuple[Section, ...]:
-        if verdict is None:
-            if self.flat is None:
-                return (
-                    Section(
-                        "Proof of the drawing",
-                        (Note(self.trouble or "Straightening and measuring…", "wrong" if self.trouble else "plain"),),
-                    ),
-                )
-            why = (
-                "The lines on the canvas are not recognised as these lines."
-                if self.flat.found is None
-                else "Fewer than two places are sure."
-            )
-            return (
-                Section("Proof of the drawing", (Note(f"{why} Is it this painting, upright, its corners right?", "wrong"),)),
-            )
-        tolerance = self._tolerance()
-        whole: list[Line] = [Fact(begun(what), value) for what, value in whole_words(verdict.whole)] or [
-            Note("Nothing: it sits where it belongs.")
-        ]
-        if whole_words(verdict.whole):
-            whole.append(
-                Note(
-                    "Taken out of what follows. "
-                    + ("Worth moving or knowing." if verdict.whole.seen else "Leave it: nobody sees it."),
-                    "wrong" if verdict.whole.seen else "good",
-                )
-            )
-        rows: list[Line] = [
-            Fact(
-                f"{n}  {p.name}{', by hand' if p.by_hand else ''}",
-                f"{p.mm:.1f}\u202fmm",
-                "wrong" if p.mm > tolerance else "good",
-            )
-            for n, p in enumerate(verdict.places, 1)
-        ]
-        redraw = [Note(f"{begun(p.name)}: {p.words}.", "wrong") for p in verdict.places if p.mm > tolerance][:5]
-        held = verdict.holding(tolerance)
-        sure: list[Line] = [
-            Fact("Places that hold", f"{held} of {len(verdict.places)}", "good" if held == len(verdict.places) else "plain"),
-            Fact("Allowed", f"{tolerance:.1f}\u202fmm"),
-        ]
-        before = next((p for p in reversed(self.page.commission.transfer.photos[:-1]) if p.off), None)
-        if before is not None:
-            was = sum(mm <= tolerance for _, mm in before.off)
-            sure.append(Fact(f"On {day_text(before.at.date())}", f"{was} of {len(before.off)} held"))
-        if verdict.asked:
-            sure.append(
-                Note(
-                    f"No line leads to {', '.join(verdict.asked)}: not measured. Found places are a proposal: pull one where it is wrong."
-                )
-            )
-        if self.flat is not None and self.flat.weak:
-            sure.append(Note(f"The {' and '.join(self.flat.weak)} edge is not well seen: look at its corners.", "wrong"))
-        if photo.made_from != reference_key(self.page.commission.compose):
-            sure.append(Note("The drawing was photographed for an earlier composition.", "wrong"))
-        found = [Section("The whole first", tuple(whole)), Section("Each place, mm from where it belongs", tuple(rows))]
-        if redraw:
-            found.append(Section("To redraw", tuple(redraw)))
-        return (*found, Section("How it stands", tuple(sure)))
-
-    def _act(self, photo: DrawingPhoto, verdict: Verdict | None) -> NextAct | None:
-        if self.trouble or (self.flat is not None and verdict is None):
+    def _act(self, photo: DrawingPhoto, told: Told) -> NextAct | None:
+        if told.trouble or (told.flat is not None and told.whole is None):
             return NextAct("Look at the corners", "pull them to where they are", lambda: self._look_at("corners"))
-        if verdict is None:
+        if told.verdict is None:
             return NextAct("Measuring…", "a moment", None, False)
         if not photo.off:
-            tolerance = self._tolerance()
-            wrong = len(verdict.places) - verdict.holding(tolerance)
+            verdict = told.verdict
+            wrong = len(verdict.places) - verdict.holding(told.tolerance)
             title = f"Note it: {wrong} to redraw" if wrong else "Note it: the drawing holds"
-            return NextAct(title, "the next photograph says what improved", lambda: self._note(verdict))
+            left = f"{len(verdict.asked)} not found yet · " if verdict.asked else ""
+            return NextAct(title, f"{left}the next photograph says what improved", lambda: self._note(verdict))
         return NextAct("Choose the next photograph…", "after redrawing", self._choose)
 
     def _note(self, verdict: Verdict) -> Meaning:

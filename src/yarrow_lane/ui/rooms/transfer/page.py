@@ -1,18 +1,23 @@
 """The transfer page: the lines to draw, and the ways to carry them onto the canvas."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedLayout
 
+from yarrow_lane.commission.studio import equipment_of
+from yarrow_lane.tone.three_values import GROUNDS
+from yarrow_lane.transfer.equipment import Equipment
+from yarrow_lane.transfer.landmarks import Place, places_on
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Meaning, Note, Section, Switch
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import NO_CROP, show_reference
-from yarrow_lane.ui.lines_to_draw import Lines
 from yarrow_lane.ui.room_mode import ModedPage
 from yarrow_lane.ui.rooms.transfer.lines_mode import LinesMode
+from yarrow_lane.ui.rooms.transfer.lines_to_draw import Lines, LinesToDraw
 from yarrow_lane.ui.rooms.transfer.measure_mode import MeasureMode
 from yarrow_lane.ui.rooms.transfer.mode import Mode
 from yarrow_lane.ui.rooms.transfer.projector_mode import ProjectorMode
@@ -31,6 +36,7 @@ class TransferPage(ModedPage):
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
         self.frame = Frame()
+        self.line_source = LinesToDraw(workroom.references, workroom.derived, workroom.workers)
         self.lines: Lines | None = None  # those to draw, once they have come
         self.squaring, self.measuring = SquaresMode(self), MeasureMode(self)
         order: tuple[Mode, ...] = (LinesMode(self), self.squaring, ProjectorMode(self), TracingMode(self), self.measuring)
@@ -78,7 +84,7 @@ class TransferPage(ModedPage):
         """Those of the choice on record; while others are worked out the ones before stay."""
         c = self.commission
         choice = c.transfer.lines
-        lines = self.workroom.lines
+        lines = self.line_source
         found = lines.have(c, choice)
         if found is not None:
             self.lines = found
@@ -100,6 +106,27 @@ class TransferPage(ModedPage):
         """A file dropped while the drawing is measured is a photograph of it."""
         self.measuring.take(paths[0])
 
+    # --- what several ways of working ask for
+
+    @property
+    def ground(self) -> tuple[int, int, int]:
+        """The bare canvas as it is toned, sRGB."""
+        return GROUNDS.get(self.commission.tone.ground, GROUNDS["white"])
+
+    def places(self) -> tuple[Place, ...]:
+        """Eyes and landmarks where they lie on the canvas."""
+        return places_on(self.commission.compose, self.commission.intake.photos)
+
+    @property
+    def equipment(self) -> Equipment:
+        """The painter's projector, room and printer."""
+        return equipment_of(self.studio, self.commission.transfer)
+
+    def equip(self, label: str, equipment: Equipment) -> Meaning:
+        """Another projector, light or printer, for all commissions."""
+        self.desk.do_studio(label, lambda s: replace(s, equipment=equipment))
+        return None
+
     # --- turned
 
     def way_switches(self) -> tuple[Switch, ...]:
@@ -109,7 +136,8 @@ class TransferPage(ModedPage):
 
     def flip(self, way: str) -> Meaning:
         """All pictures upright, upside down or mirrored."""
-        self.frame.turn(upside_down=way == "down", mirrored=way == "mirror")
+        for frame in (self.frame, self.measuring.frame):
+            frame.turn(upside_down=way == "down", mirrored=way == "mirror")
         self.refresh()
         return None
 

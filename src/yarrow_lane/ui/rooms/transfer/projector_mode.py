@@ -4,11 +4,9 @@ from dataclasses import replace
 from functools import partial
 from typing import TYPE_CHECKING, Any
 
-from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.plane import Point, Rect
-from yarrow_lane.tone.three_values import GROUNDS
-from yarrow_lane.transfer.landmarks import circles_on, places_on
+from yarrow_lane.transfer.landmarks import circles_on
 from yarrow_lane.transfer.projector import (
     LEAST_CONTRAST,
     ROOMS,
@@ -21,7 +19,6 @@ from yarrow_lane.transfer.projector import (
     squared,
     squared_words,
 )
-from yarrow_lane.transfer.squares import TRANSFER, Transfer
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Length, Line, Meaning, NextAct, Note, Section, Tick
 from yarrow_lane.ui.kit.overlays import Drawn
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
@@ -54,10 +51,9 @@ class ProjectorMode(Mode):
         self.tape, self.knock = [0.0] * 4, [0.0] * 4
 
     def refresh(self) -> Sheets:
-        c = self.page.commission
-        transfer = c.transfer
+        compose, equipment = self.page.commission.compose, self.page.equipment
         try:
-            projected = project(transfer.projector, c.compose.width_mm, c.compose.height_mm, transfer.room_lux)
+            projected = project(equipment.projector, compose.width_mm, compose.height_mm, equipment.room_lux)
         except ProjectorTrouble as trouble:
             self.view.show_beam(None)
             return Sheets((*self._own(), Section("What lands on the canvas", (Note(f"{trouble}", "wrong"),))), (), None)
@@ -77,7 +73,8 @@ class ProjectorMode(Mode):
     def _show(self) -> Meaning:
         c = self.page.commission
         lines = drawn_overlay(self.page.lines or (), 1.0)
-        self.screen = ProjectorScreen(lines, (c.compose.width_mm, c.compose.height_mm), _THICK_PX)
+        canvas = (c.compose.width_mm, c.compose.height_mm)
+        self.screen = ProjectorScreen(lines, canvas, _THICK_PX, self.page.equipment.projector.upright)
         screens = self.page.screen().virtualSiblings()
         if len(screens) > 1:  # the projector is the other one
             self.screen.setGeometry(next(s for s in screens if s is not self.page.screen()).geometry())
@@ -86,26 +83,23 @@ class ProjectorMode(Mode):
 
     def _beam(self, projected: Projected) -> Beam:
         c, unit = self.page.commission, self.page.studio.unit
-        compose, transfer = c.compose, c.transfer
-        lux = sorted({(name, value) for name, value in ROOMS}, key=lambda room: room[1])
-        near = min(lux, key=lambda room: abs(room[1] - transfer.room_lux))
-        lights = []
-        for name, value in lux:
-            here = (name, value) == near
-            shown = transfer.room_lux if here else value
-            found = project(transfer.projector, compose.width_mm, compose.height_mm, shown)
-            lights.append(Light(name, shown, found.contrast, here))
+        compose, equipment = c.compose, self.page.equipment
+        lights = [Light("your room", equipment.room_lux, projected.contrast, True)]
+        others = sorted(ROOMS, key=lambda room: abs(room[1] - equipment.room_lux))[1:]
+        for name, lux in sorted(others, key=lambda room: room[1]):
+            found = project(equipment.projector, compose.width_mm, compose.height_mm, lux)
+            lights.append(Light(name, lux, found.contrast, False))
         return Beam(
             projected, (compose.width_mm, compose.height_mm), self._part(),
             drawn_overlay(self.page.lines, 1.0) if self.page.lines else Drawn(()),
-            GROUNDS.get(c.tone.ground, GROUNDS["white"]), tuple(lights),
+            self.page.ground, tuple(lights),
             f"{projected.distance_mm / 1000:.2f}\u202fm from lens to canvas", length_text(compose.height_mm, unit),
         )  # fmt: skip
 
     def _part(self) -> Rect:
         """What the patches show: the head, or the middle."""
         compose = self.page.commission.compose
-        circles = circles_on(places_on(compose, self.page.commission.intake.photos))
+        circles = circles_on(self.page.places())
         at: Point = circles[0][0] if circles else (compose.width_mm / 2, compose.height_mm / 2)
         wide = compose.width_mm * 0.5
         high = wide * 0.6
@@ -116,14 +110,14 @@ class ProjectorMode(Mode):
     # --- the bench
 
     def _own(self) -> tuple[Section, ...]:
-        transfer = self.page.commission.transfer
-        p = transfer.projector
+        equipment = self.page.equipment
+        p = equipment.projector
 
-        def edit(label: str, **values: Any) -> Edit[Transfer]:
-            return Edit(TRANSFER, label, lambda t: replace(t, projector=replace(t.projector, **values)))
+        def edit(label: str, **values: Any) -> Meaning:
+            return self.page.equip(label, replace(equipment, projector=replace(p, **values)))
 
-        def lit(lux: float) -> Edit[Transfer]:
-            return Edit(TRANSFER, f"The room has {lux:.0f} lx", lambda t: replace(t, room_lux=lux))
+        def lit(lux: float) -> Meaning:
+            return self.page.equip(f"The room has {lux:.0f} lx", replace(equipment, room_lux=lux))
 
         lines: tuple[Line, ...] = (
             Amount("Throw: distance over width", p.throw, 0.1, 10, lambda v: edit("Set the throw", throw=v), 0.1, 2),
@@ -132,7 +126,7 @@ class ProjectorMode(Mode):
             Amount("Light, lumens", p.lumens, 0, 20000, lambda v: edit("Set its light", lumens=v), 50),
             Amount("Its own contrast, to 1", p.contrast, 2, 100000, lambda v: edit("Set its contrast", contrast=v), 100),
             Tick("Turned on its side", p.upright, lambda v: edit("Turned the projector", upright=v)),
-            Amount("Light of the room, lux", transfer.room_lux, 0, 20000, lit, 10),
+            Amount("Light of the room, lux", equipment.room_lux, 0, 20000, lit, 10),
         )
         return (Section("Your projector", lines, f"{p.wide_px} × {p.high_px}, {p.lumens:.0f} lm"),)
 

@@ -119,8 +119,10 @@ class ProjectorView(QWidget):
         for end in (one, other):
             painter.drawLine(end + QPointF(0, -px(5)), end + QPointF(0, px(5)))
         painter.setFont(lettering(13.5, "bold"))
-        box = QRectF(one.x(), one.y() - px(24), other.x() - one.x(), px(20))
-        painter.drawText(box.adjusted(-px(60), 0, px(60), 0), Qt.AlignmentFlag.AlignCenter, words)
+        box = QRectF(0, 0, painter.fontMetrics().horizontalAdvance(words) + px(8), px(20))
+        box.moveCenter(QPointF((one.x() + other.x()) / 2, one.y() - px(14)))
+        painter.fillRect(box, QColor(SURROUND))  # a leg of the projector may stand there
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
 
     def _paint_lights(self, painter: QPainter, beam: Beam, room: QRectF) -> None:
         c = colours()
@@ -142,12 +144,12 @@ class ProjectorView(QWidget):
             painter.setPen(QColor(c.text))
             painter.setFont(lettering(13, "bold"))
             line = QRectF(box.left(), box.bottom() + px(4), box.width(), px(18))
-            painter.drawText(line, Qt.AlignmentFlag.AlignLeft, f"{light.name}, {light.lux:.0f}\u202flx")
-            painter.drawText(line, Qt.AlignmentFlag.AlignRight, f"{light.contrast:.1f} : 1")
-            painter.setFont(lettering(12.5))
-            painter.setPen(QColor(c.soft))
+            name = painter.fontMetrics().elidedText(
+                f"{light.name}, {light.lux:.0f}\u202flx", Qt.TextElideMode.ElideRight, int(box.width())
+            )
+            painter.drawText(line, Qt.AlignmentFlag.AlignLeft, name)
             below = line.translated(0, px(18))
-            painter.drawText(below, Qt.AlignmentFlag.AlignLeft, "you are here" if light.here else "")
+            painter.drawText(below, Qt.AlignmentFlag.AlignLeft, f"{light.contrast:.1f} : 1")
             painter.setPen(QColor(c.wrong if said == "lost" else c.holds))
             painter.drawText(below, Qt.AlignmentFlag.AlignRight, said)
 

@@ -9,18 +9,8 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.plane import Point, Rect
-from yarrow_lane.tone.three_values import GROUNDS
-from yarrow_lane.transfer.squares import (
-    TRANSFER,
-    Square,
-    Squares,
-    Transfer,
-    mark_drawn,
-    mark_several,
-    set_count,
-    set_quartered,
-    squares_of,
-)
+from yarrow_lane.transfer.record import TRANSFER, Transfer, mark_drawn, mark_several, set_count, set_quartered, squares_of
+from yarrow_lane.transfer.squares import Square, Squares
 from yarrow_lane.ui.bench_sheet import Meaning
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.plain import PlainLabel
@@ -112,7 +102,7 @@ class SquaresMode(Mode):
         page = self.page
         c = page.commission
         self.shown = replace(self.shown, flips=self.frame.flips)
-        view = squares_view(c, page.studio, self.shown, page.lines, self)
+        view = squares_view(c, page.studio, self.shown, page.lines, page.places(), self)
         self.view, self.shown = view, replace(self.shown, square=view.chosen)
         act = page.next_act(self._do_next)
         if act.do == self._do_next and c.transfer.count:
@@ -123,7 +113,7 @@ class SquaresMode(Mode):
         self.edges.setText(" · ".join(view.small))
         self.sides.setText("\n".join(edge for edge, _ in view.edges))
         self.places.setText("\n".join(place for _, place in view.edges))
-        ground = GROUNDS.get(c.tone.ground, GROUNDS["white"])
+        ground = self.page.ground
         size = (c.compose.width_mm, c.compose.height_mm)
         self.tool.area = Rect(0, 0, *size)
         for picture in (self.reference, self.close_up):
@@ -210,7 +200,7 @@ class SquaresMode(Mode):
         if self.view is None:
             return None
         squares, square = self.view.squares, self.square
-        before = quartered_of(self.page.commission, squares, self.page.lines or ())
+        before = quartered_of(self.page.commission, squares, self.page.places(), self.page.lines or ())
         after = tuple(s for s in before if s != square) if square in before else (*before, square)
         name = squares.name(*square)
 

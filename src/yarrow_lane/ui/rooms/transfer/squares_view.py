@@ -1,7 +1,7 @@
 """Carrying the drawing by squares: what is shown, and what each line means."""
 
 from dataclasses import dataclass
-from functools import lru_cache, partial
+from functools import partial
 from typing import Protocol
 
 from yarrow_lane.commission.commission import Commission
@@ -12,29 +12,19 @@ from yarrow_lane.documents.print_plan import PrintPlan, plan_print
 from yarrow_lane.lane.happening import Printed, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.lengths import Unit, hours_text, length_text, number_text, size_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.transfer.crossings import MOST_EACH, Crossing, crossing_words, crossings, of_square, to_quarter, to_tick
-from yarrow_lane.transfer.landmarks import circles_on, places_on
+from yarrow_lane.transfer.landmarks import Place, circles_on
 from yarrow_lane.transfer.lines.line import stretches
 from yarrow_lane.transfer.lines.weights import Circle
-from yarrow_lane.transfer.squares import (
-    FEWEST,
-    MOST,
-    TRANSFER,
-    USUAL_COUNT,
-    Paper,
-    Square,
-    Squares,
-    column_letter,
-    minutes_each,
-    minutes_left,
-    set_paper,
-    whole_counts,
-)
+from yarrow_lane.transfer.paper import Paper
+from yarrow_lane.transfer.record import TRANSFER, minutes_each, minutes_left, set_paper
+from yarrow_lane.transfer.squares import FEWEST, MOST, USUAL_COUNT, Square, Squares, column_letter, whole_counts
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, Note, Pick, Press, Section, Table, Tick, plain_options
 from yarrow_lane.ui.kit.overlays import Box, Drawn, Ink, Lattice, Outline, Overlay, Ring, Ticks, Wash
-from yarrow_lane.ui.lines_to_draw import Lines
+from yarrow_lane.ui.rooms.transfer.lines_to_draw import Lines
 
 _MOST_COUNTS = 8  # our choice: what fits in two lines
 _DONE = (78, 107, 58)
@@ -77,13 +67,15 @@ class SquaresView:
     sections: tuple[Section, ...]
 
 
-def squares_view(c: Commission, studio: Studio, shown: Shown, lines: Lines | None, hands: Hands) -> SquaresView:
+def squares_view(
+    c: Commission, studio: Studio, shown: Shown, lines: Lines | None, places: tuple[Place, ...], hands: Hands
+) -> SquaresView:  # fmt: skip
     """Work the room out from what is on record and the lines to draw, None while they are looked for."""
     unit, (flip_x, flip_y) = studio.unit, shown.flips
-    squares = Squares(c.compose.width_mm, c.compose.height_mm, c.transfer.count or USUAL_COUNT)
+    squares = _squares(c.compose.width_mm, c.compose.height_mm, c.transfer.count or USUAL_COUNT)
     chosen = (min(shown.square[0], squares.columns - 1), min(shown.square[1], squares.rows - 1))
-    quartered = quartered_of(c, squares, lines or ())
-    ticks = _ticks(lines or (), squares, quartered)
+    quartered = quartered_of(c, squares, places, lines or ())
+    ticks = ticks_of(lines or (), squares, quartered)
     plan = plan_print(squares, c.transfer.paper)
     sections = (
         Section("Squares", _squares_lines(c, squares, plan, unit)),
@@ -126,24 +118,29 @@ def squares_view(c: Commission, studio: Studio, shown: Shown, lines: Lines | Non
     )  # fmt: skip
 
 
-# Walking the squares changes none of it: kept for the lines and squares last shown.
-@lru_cache(maxsize=2)
-def _ticks(lines: Lines, squares: Squares, quartered: tuple[Square, ...]) -> tuple[Crossing, ...]:
+# Walking the squares changes none of what follows: kept for the lines and squares last shown.
+_squares = kept(2)(Squares)
+
+
+@kept(2)
+def ticks_of(lines: Lines, squares: Squares, quartered: tuple[Square, ...]) -> tuple[Crossing, ...]:
+    """Where to tick."""
     return to_tick(crossings(lines, squares), squares, quartered)
 
 
-@lru_cache(maxsize=2)
+@kept(2)
 def _quarters(lines: Lines, squares: Squares, circles: tuple[Circle, ...]) -> tuple[Square, ...]:
     return to_quarter(lines, squares, circles)
 
 
-def quartered_of(c: Commission, squares: Squares, lines: Lines) -> tuple[Square, ...]:
+def quartered_of(c: Commission, squares: Squares, places: tuple[Place, ...], lines: Lines) -> tuple[Square, ...]:
     """The squares ruled finer: as the painter chose, else as proposed."""
     if c.transfer.quartered is not None:
         return c.transfer.quartered
-    return _quarters(lines, squares, circles_on(places_on(c.compose, c.intake.photos)))
+    return _quarters(lines, squares, circles_on(places))
 
 
+@kept(4)
 def drawn_overlay(lines: Lines, weight: float) -> Drawn:
     """The lines to draw over a bare canvas, lost edges broken."""
     parts = [stretch for line in lines for stretch in stretches(line)]

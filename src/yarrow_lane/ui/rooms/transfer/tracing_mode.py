@@ -1,20 +1,19 @@
 """Tracing and the print of the same size: true to the millimetre over as few sheets as it takes."""
 
 from dataclasses import replace
-from typing import TYPE_CHECKING, Any, Literal
+from typing import TYPE_CHECKING, Literal
 
 from PySide6.QtWidgets import QHBoxLayout
 
-from yarrow_lane.compose.reference import working_px_per_mm
-from yarrow_lane.documents.print_plan import PRINT_PX_MM
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.tone.three_values import GROUNDS
 from yarrow_lane.transfer.carrying import carried_with
-from yarrow_lane.transfer.sheets import Sheets, SheetsTrouble, lay_on_sheets, set_right
-from yarrow_lane.transfer.squares import TRANSFER, Paper, Transfer, set_paper
+from yarrow_lane.transfer.paper import Paper
+from yarrow_lane.transfer.record import TRANSFER, set_paper
+from yarrow_lane.transfer.sheets import LaidSheets, SheetsTrouble, lay_on_sheets, set_right
 from yarrow_lane.ui.bench_sheet import (
     Amount,
     Fact,
@@ -32,15 +31,16 @@ from yarrow_lane.ui.bench_sheet import (
 from yarrow_lane.ui.kit.overlays import Box, Words
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
-from yarrow_lane.ui.rooms.transfer.mode import Mode
-from yarrow_lane.ui.rooms.transfer.mode import Sheets as Shown
-from yarrow_lane.ui.rooms.transfer.saving import save_svg, write
+from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.transfer.saving import print_px_per_mm, save_svg, write
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
 
 if TYPE_CHECKING:
+    from yarrow_lane.documents import true_size
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
+else:
+    true_size = late("yarrow_lane.documents.true_size")  # what writes PDF is loaded with the first document
 
-_MOST_PX = 1_000_000
 What = Literal["lines", "picture"]
 
 
@@ -58,12 +58,12 @@ class TracingMode(Mode):
         box.addWidget(self.view)
         self.what: What = "lines"
         self.mirrored = False
-        self.laid: Sheets | None = None
+        self.laid: LaidSheets | None = None
 
     def opened(self) -> None:
         self.what, self.mirrored = "lines", False
 
-    def refresh(self) -> Shown:
+    def refresh(self) -> Sheets:
         page, c = self.page, self.page.commission
         compose, transfer = c.compose, c.transfer
         size = compose.width_mm, compose.height_mm
@@ -86,7 +86,7 @@ class TracingMode(Mode):
             Switch("On paper", (("lines", "the lines"), ("picture", "the picture")), self._print_what, self.what),
             *page.way_switches(),
         )
-        return Shown((self._sheets(trouble), self._carry(), self._printer()), switches, self._act())
+        return Sheets((self._sheets(trouble), self._carry(), self._printer()), switches, self._act())
 
     def _act(self) -> NextAct | None:
         if self.laid is None:
@@ -126,16 +126,16 @@ class TracingMode(Mode):
         return Section("Sheets at true size", tuple(lines))
 
     def _carry(self) -> Section:
-        ground = GROUNDS.get(self.page.commission.tone.ground, GROUNDS["white"])
+        ground = self.page.ground
         return Section("What carries the line over", tuple(Note(words) for words in carried_with(ground)))
 
     def _printer(self) -> Section:
-        printer = self.page.commission.transfer.printer
+        printer = self.page.equipment.printer
 
-        def measured(**values: Any) -> Edit[Transfer]:
+        def measured(**values: float) -> Meaning:
             after = replace(printer, **values)
             found = set_right(after.across_mm, after.along_mm)
-            return Edit(TRANSFER, "Set the printer right", lambda t: replace(t, printer=found))
+            return self.page.equip("Set the printer right", replace(self.page.equipment, printer=found))
 
         off = max(abs(printer.across_mm - 100), abs(printer.along_mm - 100))
         lines: tuple[Line, ...] = (
@@ -149,20 +149,18 @@ class TracingMode(Mode):
         page, c, laid = self.page, self.page.commission, self.laid
         if laid is None:
             return None
-        compose, printer, mirrored, what = c.compose, c.transfer.printer, self.mirrored, self.what
+        compose, printer, mirrored, what = c.compose, page.equipment.printer, self.mirrored, self.what
         lines = page.lines or ()
-        px_per_mm = min(PRINT_PX_MM, working_px_per_mm(compose, _MOST_PX))
+        px_per_mm = print_px_per_mm(page, 1.0)
 
         def make(progress: Progress) -> bytes:
-            from yarrow_lane.documents.true_size import true_size  # reportlab is loaded with the first document
-
             def part(area: Rect) -> Picture:
                 return page.workroom.references.for_print(compose, area, px_per_mm, progress)
 
             size = compose.width_mm, compose.height_mm
             if what == "lines":
-                return true_size(c.brief.title, laid, size, printer, mirrored, lines)
-            return true_size(c.brief.title, laid, size, printer, mirrored, (), part)
+                return true_size.true_size(c.brief.title, laid, size, printer, mirrored, lines)
+            return true_size.true_size(c.brief.title, laid, size, printer, mirrored, (), part)
 
         write(page, "Save the sheets", f"{what} at true size", ".pdf", make, f"{what} at true size on {c.transfer.paper}")
         return None
