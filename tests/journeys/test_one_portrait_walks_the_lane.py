@@ -103,6 +103,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     keys(qtbot, window, "3")
     page = window.current
     wait_idle(window)
+    page.work_on("squares")
     fill(qtbot, page, "Across the short side", 4)
     keys(qtbot, window, Qt.Key.Key_Right, Qt.Key.Key_Down, SPACE)
     assert c().transfer.drawn == ((1, 1),)

@@ -132,11 +132,17 @@ def test_a_portrait_from_an_empty_studio_to_delivered_by_keys_alone(
     hands.press(ENTER)
     assert c().compose.framed
     go_on("Transfer")
-    hands.press(ENTER)
-    for _ in range(400):
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "traced.pdf"), ""))
+    for _ in range(8):  # take the advice, save the sheets, note that it is on the canvas
         if window.current.standing().act is None:
             break
         hands.press(ENTER)
+        settle()
+    assert (
+        c().transfer.ways.one in ("tracing", "same-size print")
+        and (tmp_path / "traced.pdf").exists()
+        and len(c().transfer.carried) == 2
+    )
     go_on("Tone")
     hands.press(ENTER)
     hands.choose(2)

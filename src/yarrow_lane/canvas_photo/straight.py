@@ -60,10 +60,14 @@ def _carried(matrix: NDArray[Any], points: NDArray[Any]) -> Points:
     return np.asarray(found[..., :2] / found[..., 2:])
 
 
-def straightened(picture: Picture, corners: Points, size_mm: tuple[float, float], progress: Progress = SILENT) -> Straight:
+def straightened(
+    picture: Picture, corners: Points, size_mm: tuple[float, float], progress: Progress = SILENT, *,
+    reach_px: float = _REACH, doubt_px: float = _CLICK_DOUBT,
+) -> Straight:  # fmt: skip
     """From four corners set by hand (px, from the canvas's top left, clockwise): sides fitted, bulge found.
 
-    Raises `StraightTrouble`, `Cancelled`.
+    Sides are looked for within `reach_px` of them; corners are taken to be off by `doubt_px` (both px of a picture of 2000). Raises
+    `StraightTrouble`, `Cancelled`.
     """
     height, width = picture.shape[:2]
     placed = checked_corners(corners, width, height)
@@ -72,7 +76,7 @@ def straightened(picture: Picture, corners: Points, size_mm: tuple[float, float]
     if scale < 1:
         small = cv2.resize(picture, (round(width * scale), round(height * scale)), interpolation=cv2.INTER_AREA)
     progress.at(0.3)
-    _, seen = found_sides(colours_of(small), placed * scale, _REACH, _CLICK_DOUBT)
+    _, seen = found_sides(colours_of(small), placed * scale, reach_px, doubt_px)
     sides = tuple(Side(s.points / scale, s.share) for s in seen)
     progress.at(0.8)
     lens = Lens(_bulge(sides, Lens(0.0, width, height)), width, height)

@@ -158,6 +158,11 @@ def _drawn(c: Commission, same_cloth: bool, changes: list[str]) -> Commission:
         changes.append("Lines dropped and drawn by hand stay where they lie on the canvas: look whether they still fit.")
     if c.transfer.photos:
         changes.append("The drawing was photographed for the earlier composition: measure it again.")
+    if c.transfer.sketch is not None:
+        changes.append("The sketch on paper was laid out for the earlier composition: set its corners again.")
+    if c.transfer.carried:
+        changes.append("The drawing on the canvas was carried over from the earlier composition: it is to be drawn again.")
+        c = replace(c, transfer=replace(c.transfer, carried=()))
     if not drawn:
         return replace(c, transfer=replace(c.transfer, made_from="", quartered=None))
     why = "they were drawn from the earlier crop" if same_cloth else "they were drawn on another canvas"

@@ -35,6 +35,7 @@ from yarrow_lane.measure.days import clock_text, working_days_between
 from yarrow_lane.palette import standing as palette
 from yarrow_lane.tone import standing as tone
 from yarrow_lane.transfer import standing as transfer
+from yarrow_lane.transfer.job import job_of
 
 
 @dataclass(frozen=True)
@@ -142,7 +143,9 @@ def room_standings(
     return {
         "Intake": intake.stand(c.intake, c.brief, evidence),
         "Compose": compose.stand(c.compose, c.intake, studio.unit, evidence, c.proofs, c.log),
-        "Transfer": transfer.stand(c.transfer, c.compose, studio.unit),
+        "Transfer": transfer.stand(
+            c.transfer, c.compose, job_of(c.compose, c.intake.photos, c.transfer, studio.equipment), studio.stints, studio.unit
+        ),
         "Tone": tone.stand(c.tone),
         "Palette": palette.stand(c.palette, reference),
         "Layers": layers.stand(c.layers, passes, reference, c.brief),

@@ -10,6 +10,7 @@ from yarrow_lane.measure.lengths import Unit
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.transfer.equipment import Equipment
 from yarrow_lane.transfer.record import Transfer
+from yarrow_lane.transfer.ways import Stint
 
 
 class StudioTrouble(Trouble):
@@ -18,7 +19,9 @@ class StudioTrouble(Trouble):
 
 @dataclass(frozen=True)
 class Studio:
-    """What holds for all commissions; `on_shelf` are commission ids in the order they came."""
+    """What holds for all commissions; `on_shelf` are commission ids in the order they came, `stints` how long ways of carrying a drawing
+    over took against what was thought.
+    """
 
     name: str = "Studio"
     painter: str = ""
@@ -30,15 +33,22 @@ class Studio:
     text_percent: int = 100
     rack: Rack = Rack()
     equipment: Equipment | None = None
+    stints: tuple[Stint, ...] = ()
 
 
-# Version 1 knows the rack, version 2 the equipment.
-STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was))
+# Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times.
+STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was))
+_MOST_STINTS = 60  # our choice: older ones say little of today's hand
 
 
 def equipment_of(studio: Studio, transfer: Transfer) -> Equipment:
     """The painter's; until the studio has its own, what the commission kept, or a usual one."""
     return studio.equipment or transfer.equipment or Equipment()
+
+
+def with_stint(studio: Studio, stint: Stint) -> Studio:
+    """One more of the painter's own times."""
+    return replace(studio, stints=(*studio.stints, stint)[-_MOST_STINTS:])
 
 
 def put_on_shelf(studio: Studio, commission_id: str) -> Studio:

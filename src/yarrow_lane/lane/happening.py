@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Any, Literal, TypeVar
 
 from yarrow_lane.lane.part import as_it_was
+from yarrow_lane.measure.plane import Polygon
 
 
 @dataclass(frozen=True)
@@ -53,11 +54,16 @@ class LetterSent:
 
 @dataclass(frozen=True)
 class Photographed:
-    """The painting was photographed; `photo_id` is the picture's content hash."""
+    """The canvas was photographed; `photo_id` is the picture's content hash, `corners` (px, from its top left, clockwise) and `bulge`
+    of the lens as they were found when it was measured, `purpose` what for.
+    """
 
     at: datetime
     photo_id: str
     name: str
+    purpose: Literal["painting", "drawing", "marks"] = "painting"
+    corners: Polygon = ()
+    bulge: float = 0.0
     kind: Literal["photographed"] = "photographed"
 
 
@@ -142,5 +148,5 @@ def _first(plain: dict[str, Any]) -> dict[str, Any]:
     return {name: value for name, value in plain.items() if name not in unused}
 
 
-# From one version of an entry on record to the next: 2 knows settled stretches, 3 knows proofs.
-UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, as_it_was, as_it_was)
+# From one version of an entry on record to the next: 2 knows settled stretches, 3 knows proofs, 4 what photographs are for.
+UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, as_it_was, as_it_was, as_it_was)

@@ -5,13 +5,16 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
 
+from yarrow_lane.canvas_photo.taken import Taken
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.lane.part import Part, Plain, as_it_was
 from yarrow_lane.transfer.equipment import Equipment
+from yarrow_lane.transfer.film import Film
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.paper import Paper
 from yarrow_lane.transfer.proof.photo import Photos
 from yarrow_lane.transfer.squares import FEWEST, MOST, Square, Squares, SquaresTrouble
+from yarrow_lane.transfer.ways import WHAT, Carried, Way, Ways, What
 
 MINUTES_EACH = 1.5  # our choice, first guess of the pace
 MINUTES_RULING = 15.0  # our choice
@@ -25,7 +28,9 @@ class Transfer:
 
     `made_from` is the reference the drawing was begun from, `quartered` the squares ruled finer (None: as proposed), `lines` what was
     chosen of the lines to draw, `minutes` how long squares took one after the other, `marked` when the last was marked, `photos`
-    those of the drawing. `equipment` is what version 2 kept here; the studio's counts once it has its own.
+    those of the drawing. `equipment` is what version 2 kept here; the studio's counts once it has its own. `ways` are those chosen,
+    `carried` the parts that are on the canvas by another way than squares, `marked_surface` photographs of scribble marks (the first is
+    what later ones are laid on), `film` what a mask covers, `sketch` one on paper that is used instead of the photograph's lines.
     """
 
     count: int = 0
@@ -38,6 +43,11 @@ class Transfer:
     marked: datetime | None = None
     equipment: Equipment | None = None
     photos: Photos = ()
+    ways: Ways = Ways()
+    carried: tuple[Carried, ...] = ()
+    marked_surface: tuple[Taken, ...] = ()
+    film: Film = Film()
+    sketch: Taken | None = None
 
 
 def _equipment(plain: Plain, _: Mapping[str, Plain]) -> Plain:
@@ -48,8 +58,9 @@ def _equipment(plain: Plain, _: Mapping[str, Plain]) -> Plain:
     return {**rest, "equipment": kept} if kept else rest
 
 
-# Version 1 added `made_from`, version 2 the lines, quartered squares, the equipment and photographs of the drawing.
-TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was, _equipment))
+# Version 1 added `made_from`, version 2 the lines, quartered squares, the equipment and photographs of the drawing, version 4 the ways,
+# scribble marks, film and sketch.
+TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was, _equipment, as_it_was))
 
 
 def squares_of(compose: Compose, transfer: Transfer) -> Squares | None:
@@ -57,6 +68,38 @@ def squares_of(compose: Compose, transfer: Transfer) -> Squares | None:
     if not compose.sized or transfer.count == 0:
         return None
     return Squares(compose.width_mm, compose.height_mm, transfer.count)
+
+
+def ways_of(transfer: Transfer) -> Ways:
+    """Those chosen; who chose squares before there was a choice chose them for all."""
+    if transfer.ways.chosen or not transfer.count:
+        return transfer.ways
+    return Ways("squares", "squares")
+
+
+def set_ways(transfer: Transfer, ways: Ways) -> Transfer:
+    """Other ways; what is on the canvas stays there."""
+    return replace(transfer, ways=ways)
+
+
+def parts_left(transfer: Transfer) -> tuple[What, ...]:
+    """What is not on the canvas yet, squares left out of account where they carry all of it."""
+    done = {c.what for c in transfer.carried}
+    return tuple(what for what in WHAT if what not in done)
+
+
+def mark_carried(transfer: Transfer, whats: Iterable[What], way: Way, minutes: float = 0.0) -> Transfer:
+    """Parts are on the canvas; the minutes are for all of them together."""
+    wanted = tuple(whats)
+    kept = tuple(c for c in transfer.carried if c.what not in wanted)
+    each = round(minutes / max(1, len(wanted)), 1)
+    return replace(transfer, carried=(*kept, *(Carried(what, way, each) for what in wanted)))
+
+
+def not_carried(transfer: Transfer, whats: Iterable[What]) -> Transfer:
+    """Parts are not on the canvas after all."""
+    wanted = set(whats)
+    return replace(transfer, carried=tuple(c for c in transfer.carried if c.what not in wanted))
 
 
 def set_count(transfer: Transfer, count: int) -> Transfer:

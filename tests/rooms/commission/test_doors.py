@@ -43,7 +43,7 @@ def test_a_new_commission_stands_before_all_nine():
         ("Intake", {"intake": Intake((replace(LEAD, use="helper"),))}, "no photograph is lead"),
         ("Intake", {"intake": Intake((replace(LEAD, eyes=()),))}, "mark the eyes on window.jpg"),
         ("Transfer", {"transfer": Transfer(4, ((0, 0), (1, 0)))}, "18 squares to draw"),
-        ("Transfer", {"transfer": Transfer(0, ())}, "no squares chosen"),
+        ("Transfer", {"transfer": Transfer(0, ())}, "no way of carrying it over chosen"),
         ("Palette", {"palette": Palette()}, "no colour taken"),
         (
             "Check",

@@ -36,7 +36,7 @@ def outlook(commission, now: datetime = NOON) -> Outlook:
     [
         (None, "Take in the photographs"),
         ("Intake", "Choose the size"),
-        ("Compose", "Take 8 × 10 squares"),
+        ("Compose", "Carry it over by tracing"),
         ("Transfer", "Lay the ground"),
         ("Tone", "Take the first colours"),
         ("Palette", "Draw the background"),
@@ -97,9 +97,9 @@ def test_a_canvas_without_regions_is_planned_as_fur():
 def test_a_waived_rooms_work_is_not_planned():
     c = shut_up_to("Compose")
     words = [t.words for room in stand(c, STUDIO, NOON).rooms for t in room]
-    assert "draw the squares" in words
+    assert "carry the drawing over" in words
     waived = replace(c, doors=waive_door(c.doors, "Transfer", "drawn by eye", NOON.date()))
-    assert "draw the squares" not in [t.words for room in stand(waived, STUDIO, NOON).rooms for t in room]
+    assert "carry the drawing over" not in [t.words for room in stand(waived, STUDIO, NOON).rooms for t in room]
 
 
 def test_worries_the_gravest_first():

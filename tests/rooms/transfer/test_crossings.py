@@ -100,3 +100,28 @@ def test_eyes_and_crowded_squares_are_quartered():
     assert (2, 2) in found and {(4, 4), (5, 4), (4, 5), (5, 5)} <= set(found) and (0, 0) not in found
     beyond = to_quarter([], SQUARES, [((0.0, 0.0), 30.0), ((400.0, 500.0), 30.0)])
     assert set(beyond) == {(0, 0), (7, 9)}, "only squares there are"
+
+
+def test_middle_lines_of_quartered_squares_are_crossed_too():
+    """Against shapely, on the middle lines of the quartered squares only."""
+    squares = Squares(240, 300, 4)
+    wave = np.stack([np.linspace(3, 237, 400), 150 + 90 * np.sin(np.linspace(0, 9, 400))], 1)
+    one = Line(tuple((float(x), float(y)) for x, y in wave), (False,) * 400, 1.0)
+    finer = ((1, 2), (2, 1))
+    found = [c for c in crossings((one,), squares, finer) if c.in_middle]
+    path = shapely.LineString(wave)
+    expected = []
+    for square in finer:
+        r = squares.rect(*square)
+        for middle in (
+            shapely.LineString([(r.centre[0], r.y), (r.centre[0], r.bottom)]),
+            shapely.LineString([(r.x, r.centre[1]), (r.right, r.centre[1])]),
+        ):
+            expected += [(p.x, p.y) for p in shapely.get_parts(shapely.intersection(path, middle))]
+    places = sorted(c.place(squares) for c in found)
+    assert len(places) == len(expected) > 0 and np.allclose(places, sorted(expected), atol=1e-6)
+    for c in found:
+        assert c.between(squares)[0] == c.between(squares)[1] and c.between(squares)[0] in finer
+        edge, place = crossing_words(c, squares, c.between(squares)[0], "cm")
+        assert edge == f"middle, {'upright' if c.upright else 'level'}" and place.endswith(("down", "from the left"))
+    assert not [c for c in crossings((one,), squares) if c.in_middle]

@@ -66,3 +66,12 @@ def placed(qtbot, two, wait_idle):
     two.current.work_on("place")
     wait_idle(two)
     return two
+
+
+@pytest.fixture
+def lined(qtbot, framed, wait_idle):
+    """The cat on 24 x 30 cm, its lines found."""
+    keys(qtbot, framed, "3")
+    wait_idle(framed)
+    assert framed.current.lines
+    return framed

@@ -67,6 +67,7 @@ def test_the_size_may_come_before_the_photograph(qtbot, window, commission_id):
 def test_another_canvas_forgets_the_squares_drawn_on_the_old(qtbot, framed, wait_idle):
     keys(qtbot, framed, "3")
     wait_idle(framed)
+    framed.current.work_on("squares")
     keys(qtbot, framed, SPACE, SPACE)
     assert len(now(framed).transfer.drawn) == 2
     keys(qtbot, framed, "2")
@@ -83,6 +84,8 @@ def test_another_canvas_forgets_the_squares_drawn_on_the_old(qtbot, framed, wait
 def test_squares_by_mouse_and_upside_down(qtbot, framed, wait_idle, tmp_path, monkeypatch):
     keys(qtbot, framed, "3")
     page = framed.current
+    wait_idle(framed)
+    page.work_on("squares")
     wait_idle(framed)
     fill(qtbot, page, "Across the short side", 6)
     click(page.squaring.canvas, (100, 100))  # sides of 4 cm: the third square across, the third down

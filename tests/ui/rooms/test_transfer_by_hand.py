@@ -18,15 +18,6 @@ from yarrow_lane.intake.photos import change_photo
 from yarrow_lane.standins.camera import Taking, drawn_on, photograph
 
 
-@pytest.fixture
-def lined(qtbot, framed, wait_idle):
-    """The cat on 24 x 30 cm, its lines found."""
-    keys(qtbot, framed, "3")
-    wait_idle(framed)
-    assert framed.current.lines
-    return framed
-
-
 def test_lines_are_taken_dropped_drawn_and_taken_back(qtbot, lined, wait_idle):
     window, page = lined, lined.current
     page.work_on("lines")
@@ -34,7 +25,7 @@ def test_lines_are_taken_dropped_drawn_and_taken_back(qtbot, lined, wait_idle):
     mode, count = page.modes["lines"], len(page.lines)
     assert page.bench.sheet.act.title == "Take these lines"
     keys(qtbot, window, ENTER)
-    assert now(window).transfer.lines.made_from and page.mode.name == "squares"
+    assert now(window).transfer.lines.made_from and page.mode.name == "which way"
     page.work_on("lines")
     longest = max(page.lines, key=lambda line: len(line.points))
     click(mode.canvas, longest.points[len(longest.points) // 2])
@@ -60,6 +51,7 @@ def test_lines_are_taken_dropped_drawn_and_taken_back(qtbot, lined, wait_idle):
 
 def test_ticks_and_words_follow_the_square_and_the_way_it_is_seen(qtbot, lined):
     window, page = lined, lined.current
+    page.work_on("squares")
     mode = page.squaring
     fill(qtbot, page, "Across the short side", 4)
     crowded = max(
@@ -68,7 +60,7 @@ def test_ticks_and_words_follow_the_square_and_the_way_it_is_seen(qtbot, lined):
     )
     click(mode.canvas, mode.view.squares.rect(*crowded).centre)
     sides, places = mode.sides.text().split("\n"), mode.places.text().split("\n")
-    assert len(sides) == len(places) >= 2 and all("edge" in s or s == "through" for s in sides)
+    assert len(sides) == len(places) >= 2 and all("edge" in s or s == "through" or "middle" in s for s in sides)
     before = dict(zip(sides, places, strict=True))
     keys(qtbot, window, "f")
     after = mode.sides.text().split("\n")
@@ -84,6 +76,7 @@ def test_ticks_and_words_follow_the_square_and_the_way_it_is_seen(qtbot, lined):
 
 def test_rows_and_all_up_to_here_are_marked_at_once(qtbot, lined):
     window, page = lined, lined.current
+    page.work_on("squares")
     fill(qtbot, page, "Across the short side", 4)  # 4 x 5
     click(page.squaring.canvas, (100, 100))
     press(qtbot, page, "Mark the row drawn")
@@ -97,6 +90,7 @@ def test_rows_and_all_up_to_here_are_marked_at_once(qtbot, lined):
 
 def test_squares_and_lines_go_on_paper_at_true_size(qtbot, lined, wait_idle, tmp_path, monkeypatch):
     window, page = lined, lined.current
+    page.work_on("squares")
     fill(qtbot, page, "Across the short side", 4)
     page.bench.fold("On paper", False)
     for name, words in (
@@ -158,8 +152,8 @@ def test_a_projector_is_set_up_checked_and_shows_the_lines(qtbot, lined, wait_id
 
 def test_lines_and_the_picture_go_on_sheets_of_true_size(qtbot, lined, wait_idle, tmp_path, monkeypatch):
     window, page = lined, lined.current
-    page.work_on("tracing and print")
-    mode = page.modes["tracing and print"]
+    page.work_on("on paper")
+    mode = page.modes["on paper"]
     assert (mode.laid.columns, mode.laid.rows) in ((2, 2), (1, 2), (2, 1)), "24 x 30 cm on A4"
     page.bench.fold("Your printer", False)
     fill(qtbot, page, "100 mm came out across", 99.3)
@@ -211,7 +205,7 @@ def test_a_photographed_drawing_is_measured_and_the_next_one_compared(qtbot, lin
         Image.fromarray(shot.picture).save(path)
         return path, shot.corners(*size)
 
-    page.work_on("measure the drawing")
+    page.work_on("measure")
     mode = page.measuring
     path, corners = file(1, (2.0, 5.0))
     window.take_files([path])
@@ -243,7 +237,7 @@ def test_a_photographed_drawing_is_measured_and_the_next_one_compared(qtbot, lin
 
 def test_what_is_no_drawing_is_said_and_the_door_stays_usable(qtbot, lined, wait_idle, tmp_path):
     window, page = lined, lined.current
-    page.work_on("measure the drawing")
+    page.work_on("measure")
     path = tmp_path / "wall.png"
     Image.fromarray(np.full((600, 800, 3), 140, np.uint8)).save(path)
     window.take_files([path])

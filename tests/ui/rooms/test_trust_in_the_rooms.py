@@ -166,6 +166,7 @@ def test_upside_down_also_turns_from_the_left(qtbot, framed, wait_idle):
     keys(qtbot, framed, "3")
     page = framed.current
     wait_idle(framed)
+    page.work_on("squares")
     fill(qtbot, page, "Across the short side", 4)
     assert page.squaring.edges.text().startswith("0\u202fcm to 6\u202fcm from the left")
     keys(qtbot, framed, "f")
@@ -177,6 +178,7 @@ def test_counts_that_give_whole_squares_are_said(qtbot, framed, wait_idle):
     keys(qtbot, framed, "3")
     page = framed.current
     wait_idle(framed)
+    page.work_on("squares")
     fill(qtbot, page, "Across the short side", 8)
     assert "All squares are whole" in str(page.bench.sheet)
     fill(qtbot, page, "Across the short side", 7)
@@ -268,7 +270,9 @@ def test_the_first_colours_are_taken_by_the_yellow_field(qtbot, framed, wait_idl
 
 def test_the_size_is_changed_after_painting(qtbot, framed, wait_idle, clock):
     """What becomes of squares, wells, regions, finished passes and hours is listed, taken with Enter, and taken back in one step."""
-    keys(qtbot, framed, "3", ENTER, ENTER, ENTER, "5")
+    keys(qtbot, framed, "3")
+    framed.current.work_on("squares")
+    keys(qtbot, framed, ENTER, ENTER, ENTER, "5")
     wait_idle(framed)
     keys(qtbot, framed, ENTER)
     qtbot.waitUntil(lambda: len(now(framed).palette.wells) == 3, timeout=10_000)

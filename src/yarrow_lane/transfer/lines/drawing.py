@@ -75,11 +75,23 @@ def dropped(choice: Choice, lines: Sequence[Line], place: Point, reach_mm: float
     line = nearest(lines, place, reach_mm)
     if line is None:
         raise LinesTrouble("No line was dropped", "there is none", "click on a line")
+    return without(choice, lines, line)
+
+
+def without(choice: Choice, lines: Sequence[Line], line: Line) -> Choice:
+    """Without that one of the lines."""
     if line.source == "hand":
         left = tuple(d for d in choice.by_hand if d != line.points)
         return replace(choice, by_hand=left)
-    points = np.asarray(line.points)
-    on = points[int(np.argmin(np.hypot(*(points - np.asarray(place)).T)))]
+    # Noted where it lies farthest from the others, so that none goes with it.
+    points = np.asarray(line.points)[:: max(1, len(line.points) // 40)]
+    others = [np.asarray(other.points)[::4] for other in lines if other is not line]
+    if others:
+        every = np.concatenate(others)
+        apart = [float(np.hypot(*(every - point).T).min()) for point in points]
+        on = points[int(np.argmax(apart))]
+    else:
+        on = points[len(points) // 2]
     return replace(choice, dropped=(*choice.dropped, (round(float(on[0]), 1), round(float(on[1]), 1))))
 
 
@@ -93,11 +105,11 @@ def drawn(choice: Choice, path: Sequence[Point]) -> Choice:
     return replace(choice, by_hand=(*choice.by_hand, evened(path)))
 
 
-def evened(path: Sequence[Point]) -> Polygon:
-    """A hand's path with its tremble taken out, points half a mm apart."""
+def evened(path: Sequence[Point], sigma: float = 3.0) -> Polygon:
+    """A hand's path with its tremble taken out by a Gauss of `sigma` points, which then lie half a mm apart."""
     points = np.asarray(path, np.float64)
     even, starts = evenly(points, np.array([0, len(points)], np.int64), STEP_MM)
-    soft = smoothed(even, starts, 3.0)
+    soft = smoothed(even, starts, sigma)
     return tuple((round(float(x), 2), round(float(y), 2)) for x, y in soft)
 
 

@@ -12,14 +12,15 @@ from yarrow_lane.transfer.proof.split import Whole, off_words, parted
 
 @dataclass(frozen=True)
 class Flat:
-    """The canvas straightened (H, W, 3), its corners as its sides meet (px of the photograph), sides not well seen, and the places
-    found on it in the order asked, canvas mm; None where the drawing was not recognised.
+    """The canvas straightened (H, W, 3), its corners as its sides meet (px of the photograph), sides not well seen, the places found on
+    it in the order asked, canvas mm (None where the drawing was not recognised), and the bulge of the lens.
     """
 
     picture: Picture
     corners: tuple[Point, ...]
     weak: tuple[str, ...]
     found: tuple[FoundPlace, ...] | None
+    bulge: float = 0.0
 
 
 @dataclass(frozen=True)

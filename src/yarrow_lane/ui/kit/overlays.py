@@ -5,7 +5,8 @@ from typing import Literal
 
 from yarrow_lane.measure.plane import Point, Polygon, Rect
 
-Ink = Literal["light", "faint", "here", "dark"]  # white, grey-white, the yellow of where we are, black alone
+# White, grey-white, the yellow of where we are, black alone, what is off and what holds.
+Ink = Literal["light", "faint", "here", "dark", "off", "holds"]
 Line = Literal["solid", "dashes", "dots"]
 Colour = tuple[int, int, int]
 

@@ -49,12 +49,15 @@ class Place:
         return QPolygonF([self.to_screen(p) for p in points])
 
 
+_OFF, _HOLDS = "#ff7a4d", "#a9d68c"  # on pictures of any value, over a dark line; a number or a word always goes with them
+
+
 def two_pens(ink: Ink, weight: float, line: Line = "solid") -> Sequence[QPen]:
     """The dark line beneath and the light one on it; "dark" is a single line, for bare grounds."""
     style = _STYLES[line]
     if ink == "dark":
         return (QPen(QColor(40, 40, 40, 170), weight, style),)
-    light = {"light": "#ffffff", "faint": "#d0d0d0", "here": colours().here}[ink]
+    light = {"light": "#ffffff", "faint": "#d0d0d0", "here": colours().here, "off": _OFF, "holds": _HOLDS}[ink]
     # Under a hairline the dark one is faint, or it would be all that is seen.
     dark = QColor(20, 20, 20, 200 if weight >= 1 else 110)
     return QPen(dark, weight + 1.8 * min(1.0, weight), style), QPen(QColor(light), weight, style)

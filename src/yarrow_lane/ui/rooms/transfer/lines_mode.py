@@ -11,6 +11,7 @@ from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.plane import Point, Polygon, Rect
 from yarrow_lane.transfer.lines.choice import ALL, OUTLINE, USUAL, Choice, share_of, with_share
 from yarrow_lane.transfer.lines.drawing import drawn, dropped, with_level_there
+from yarrow_lane.transfer.lines.mending import mended, softer
 from yarrow_lane.transfer.record import TRANSFER, Transfer, set_lines
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
 from yarrow_lane.ui.kit.drawing_tools import Round, RoundTool, StrokeTool
@@ -25,7 +26,14 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
 
 _REACH_PX = 9.0
-_HANDS = (("drops", "drops"), ("draws", "draws"), ("more", "more here"), ("fewer", "fewer here"))
+_HANDS = (
+    ("drops", "drops"),
+    ("draws", "draws"),
+    ("mends", "joins, redraws"),
+    ("softens", "smooths"),
+    ("more", "more here"),
+    ("fewer", "fewer here"),
+)
 _LEVELS = ((OUTLINE, "outline"), (USUAL, "usual"), (ALL, "all"))
 _THERE = 1.6  # times the level within a part where fewer are wished, one over it where more are: our choice
 
@@ -80,7 +88,8 @@ class LinesMode(Mode):
         self.canvas.ground = self.page.ground
         self.canvas.show_levels(None, size)
         self.clicks.area = Rect(0, 0, *size)
-        tool = {"drops": self.clicks, "draws": self.path}.get(self.hand, self.round)
+        tools = {"drops": self.clicks, "softens": self.clicks, "draws": self.path, "mends": self.path}
+        tool = tools.get(self.hand, self.round)
         self.canvas.tool = self.reference.tool = tool
         there = tuple(Outline(polygon, "here", 1.2, "dots") for polygon, _ in self.choice.there)
         self.canvas.show_overlays(*((drawn_overlay(lines, 1.3),) if lines else ()), *there)
@@ -98,11 +107,11 @@ class LinesMode(Mode):
             return NextAct("Looking for the lines…", "some seconds, once for each composition", None, False)
         if not self.choice.made_from:
             return NextAct("Take these lines", f"{len(self.page.lines)} of them, a proposal", self._take_them)
-        return self.page.next_act(lambda: self.page.work_on("squares"))
+        return self.page.way_act()
 
     def _take_them(self) -> Meaning:
         self.page.take(self._edit("Took the lines to draw", self.choice))
-        self.page.work_on("squares")
+        self.page.carry_on()
         return None
 
     def _section(self) -> Section:
@@ -144,11 +153,22 @@ class LinesMode(Mode):
     def _clicked(self, point: Point) -> None:
         lines = self.page.lines
         if lines is not None:
-            reach = _REACH_PX / max(self.canvas.scale, 1e-6)
-            self._take("Dropped a line", lambda choice: dropped(choice, lines, point, reach))
+            reach = self._reach_mm
+            if self.hand == "softens":
+                self._take("Smoothed a line", lambda choice: softer(choice, lines, point, reach))
+            else:
+                self._take("Dropped a line", lambda choice: dropped(choice, lines, point, reach))
+
+    @property
+    def _reach_mm(self) -> float:
+        return _REACH_PX / max(self.canvas.scale, 1e-6)
 
     def _drawn(self, path: Polygon) -> None:
-        self._take("Drew a line", lambda choice: drawn(choice, path))
+        lines, reach = self.page.lines or (), self._reach_mm
+        if self.hand == "mends":
+            self._take("Mended a line", lambda choice: mended(choice, lines, path, reach))
+        else:
+            self._take("Drew a line", lambda choice: drawn(choice, path))
 
     def _went_round(self, polygon: Polygon, how: Round) -> None:
         factor = _THERE if self.hand == "fewer" else 1 / _THERE
@@ -156,7 +176,7 @@ class LinesMode(Mode):
         self._take(label, lambda choice: with_level_there(choice, polygon, choice.level * factor))
 
     def key(self, event: QKeyEvent) -> bool:
-        hands = {"d": "draws", "x": "drops"}
+        hands = {"d": "draws", "x": "drops", "j": "mends", "s": "softens"}
         if event.text().lower() in hands:
             self.use(hands[event.text().lower()])
             return True

@@ -5,51 +5,48 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Literal
 
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QBoxLayout, QVBoxLayout
 
+from yarrow_lane.canvas_photo.taken import Taken, with_newest
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.derived import Key, Making
-from yarrow_lane.intake.opening import PictureFacts
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import day_text
-from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.progress import Progress
+from yarrow_lane.measure.raster import Picture
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.transfer.landmarks import head_mm
+from yarrow_lane.transfer.marks.laid import laid_over
 from yarrow_lane.transfer.proof.measured import Flat, Verdict, judged
-from yarrow_lane.transfer.proof.photo import DrawingPhoto, Photos, usual_corners, with_corner, with_photo, with_place
+from yarrow_lane.transfer.proof.photo import DrawingPhoto, Photos, with_corner, with_place
 from yarrow_lane.transfer.proof.split import tolerance_mm
 from yarrow_lane.transfer.record import TRANSFER, squares_of
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Press, Section, Switch
-from yarrow_lane.ui.file_words import ENDINGS
 from yarrow_lane.ui.kit.drawing_tools import GripsTool
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.levels import Levels, qimage
-from yarrow_lane.ui.kit.overlays import Outline
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
-from yarrow_lane.ui.pictures import Shown
-from yarrow_lane.ui.rooms.transfer.measure_view import (
-    MEASURING,
-    Told,
-    before_photo,
-    corners_section,
-    told_overlays,
-    told_sections,
-)
+from yarrow_lane.ui.rooms.transfer.loupes import Loupes
+from yarrow_lane.ui.rooms.transfer.measure_view import MEASURING, Told, before_photo, told_overlays, told_sections
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, Source, chosen_file, corners_section, note_photograph, take_in
+from yarrow_lane.ui.rooms.transfer.simulated import photographed
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
 
 Look = Literal["corners", "places"]
+_FADES = (0.0, 0.5, 1.0)  # B steps through: the drawing, both, what should be there
 
 
 class MeasureMode(Mode):
     """The photograph with its corners, then the straightened drawing beside what should be there."""
 
-    name = "measure the drawing"
+    name = "measure"
 
     def __init__(self, page: "TransferPage") -> None:
         super().__init__(page)
@@ -57,21 +54,29 @@ class MeasureMode(Mode):
         self.drawing = PictureView("Your drawing", self.frame)
         self.meant = PictureView("What should be there", self.frame)
         self.picture = self.drawing
-        box = self._pair = QHBoxLayout(self.widget)
+        box = QVBoxLayout(self.widget)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
-        box.addWidget(self.drawing, 1)
-        box.addWidget(self.meant, 1)
+        pair = self._pair = QBoxLayout(QBoxLayout.Direction.LeftToRight)
+        pair.setSpacing(0)
+        pair.addWidget(self.drawing, 1)
+        pair.addWidget(self.meant, 1)
+        box.addLayout(pair, 3)
+        self.loupes = Loupes(self._go_near)
+        box.addWidget(self.loupes, 1)
         self.look: Look = "corners"
+        self.fade = 0.0
         self.flat: Flat | None = None
         self.trouble = ""
         self._asked: object = None
         self._shown: object = None
-        self.corners = GripsTool(self._corner_moving, self._corner_moved)
+        self.corners = PhotoCorners(self.drawing, page, self._corner_moved)
         self.grips = GripsTool(lambda number, to: None, self._place_moved)
 
     def opened(self) -> None:
         self.look, self.flat, self.trouble, self._asked, self._shown = "corners", None, "", None, None
+        self.fade = 0.0
+        self.corners.forget()
         if self.photo is not None and self.photo.off:
             self.look = "places"
 
@@ -85,6 +90,7 @@ class MeasureMode(Mode):
         self._pair.setDirection(beside_or_above(page.commission.compose))
         show_reference(self.meant, page.workroom.references, page.commission.compose, page)
         self.meant.setVisible(photo is not None and self.look == "places")
+        self.loupes.setVisible(photo is not None and self.look == "places" and self.flat is not None)
         if photo is None:
             self.drawing.waiting = (
                 "Photograph the canvas from before it, all four corners in the picture, then drop the file here."
@@ -92,15 +98,19 @@ class MeasureMode(Mode):
             self.drawing.show_levels(None, (1, 1))
             self.drawing.show_overlays()
             act = NextAct("Choose a photograph of the drawing…", "all four corners in it", self._choose)
-            return Sheets((before_photo(len(page.places())),), (), act)
+            return Sheets((before_photo(len(page.places()), self._simulate),), (), act)
         if self.look == "corners":
-            self._show_corners(photo)
+            self._shown = None
+            self.corners.show(photo)
             act = NextAct("Measure it", "the sides are fitted from there", lambda: self._look_at("places"))
-            return Sheets((corners_section(), self._photos()), self._switches(), act)
+            section = corners_section("the canvas", "the canvas's own top left")
+            return Sheets((section, self._photos()), self._switches(), act)
+        self.corners.forget()
         self._want(photo)
         told = self.told()
         self._show_places(told)
-        return Sheets((*told_sections(told), self._photos()), self._switches(), self._act(photo, told))
+        remark = "B fades into what should be there" if told.flat is not None else ""
+        return Sheets((*told_sections(told), self._photos()), self._switches(), self._act(photo, told), remark)
 
     def told(self) -> Told:
         """What is known of the newest photograph."""
@@ -127,51 +137,46 @@ class MeasureMode(Mode):
 
     # --- the photograph
 
+    def takes_files(self) -> bool:
+        return True
+
     def _choose(self) -> Meaning:
-        name, _ = QFileDialog.getOpenFileName(self.page, "Choose a photograph of the drawing", str(Path.home()), ENDINGS)
-        if name:
-            self.take(Path(name))
+        path = chosen_file(self.page, "Choose a photograph of the drawing")
+        if path is not None:
+            self.take(path)
         return None
 
     def take(self, path: Path) -> None:
         """Keep that file as the newest photograph of the drawing."""
+        self._take_in(path, path.name)
+
+    def _take_in(self, source: Source, name: str) -> None:
         page, commission_id = self.page, self.page.commission_id
+        compose = page.commission.compose
 
-        def work(progress: Progress) -> tuple[str, PictureFacts]:
-            return page.workroom.photographs.keep_picture(path, path.name, progress)
-
-        def done(kept: tuple[str, PictureFacts]) -> None:
-            compose = page.desk.commission(commission_id).compose
-            size = kept[1].width_px, kept[1].height_px
-            corners = usual_corners(*size, compose.width_mm, compose.height_mm)
-            photo = DrawingPhoto(kept[0], path.name, size, page.workroom.now, corners, (), reference_key(compose))
+        def kept(taken: Taken) -> None:
+            made_from = reference_key(page.desk.commission(commission_id).compose)
+            photo = DrawingPhoto(taken.photo_id, taken.name, taken.size_px, taken.at, taken.corners, (), made_from)
             self.look, self.flat, self._asked, self._shown = "corners", None, None, None
-            label = f"Photographed the drawing: {path.name}"
-            page.desk.do(commission_id, Edit(TRANSFER, label, lambda t: replace(t, photos=with_photo(t.photos, photo))))
+            self.corners.forget()
+            edit = Edit(
+                TRANSFER, f"Photographed the drawing: {name}", lambda t: replace(t, photos=with_newest(t.photos, photo))
+            )
+            page.desk.do(commission_id, edit)
 
-        page.workroom.works.run(f"Reading {path.name}", work, done)
+        take_in(page, source, name, (compose.width_mm, compose.height_mm), kept)
 
-    def _show_corners(self, photo: DrawingPhoto) -> None:
-        self.corners.points = photo.corners
-        self.drawing.tool = self.corners
-        self.drawing.show_overlays(Outline(photo.corners, "here", 1.6))
-        if self._shown == photo.photo_id:
-            return
-        self._shown = photo.photo_id
-        self.drawing.waiting = f"Reading {photo.name}…"
-        self.drawing.show_levels(None, photo.size_px)
+    def _simulate(self) -> Meaning:
+        page, number = self.page, len(self.page.commission.transfer.photos)
+        compose, lines = page.commission.compose, tuple(line.points for line in page.lines or ())
+        size, ground = (compose.width_mm, compose.height_mm), page.ground
 
-        def ready(shown: Shown) -> None:
-            if self._shown == photo.photo_id:
-                self.drawing.show_levels(shown.levels, photo.size_px)
+        def make(_: Progress) -> bytes:
+            return photographed(size, ground, "drawing", lines, None, 0.0, number)
 
-        self.page.workroom.pictures.photo(photo.photo_id, photo.name, self.page, ready)
-
-    def _corner_moving(self, number: int, to: Point) -> None:
-        if self.photo is not None:
-            corners = tuple(to if n == number else c for n, c in enumerate(self.photo.corners))
-            self.corners.points = corners
-            self.drawing.show_overlays(Outline(corners, "here", 1.6))
+        name = f"camera stand-in, drawing {number + 1}.jpg"
+        page.workroom.works.run("The camera stand-in", make, lambda data: self._take_in(data, name))
+        return None
 
     def _corner_moved(self, number: int, to: Point) -> None:
         self._take("Set a corner of the canvas", lambda photos: with_corner(photos, number, to))
@@ -184,6 +189,7 @@ class MeasureMode(Mode):
         photos = self.page.commission.transfer.photos
         rows: list[Line] = [Fact(p.name, day_text(p.at.date())) for p in reversed(photos[-4:])]
         rows.append(Press("Take another photograph in…", self._choose))
+        rows.append(Press("Take one with the camera stand-in", self._simulate))
         return Section("Photographs of the drawing", tuple(rows), f"{len(photos)}")
 
     # --- measured
@@ -221,6 +227,7 @@ class MeasureMode(Mode):
         def ready(flat: Flat) -> None:
             if self._asked == wanted:
                 self.flat, self._shown = flat, None
+                note_photograph(page, photo, "drawing", flat.bulge)
                 page.refresh()
 
         def failed(trouble: Trouble) -> None:
@@ -236,14 +243,47 @@ class MeasureMode(Mode):
         compose = self.page.commission.compose
         size = compose.width_mm, compose.height_mm
         self.drawing.waiting = self.trouble or MEASURING
-        if self._shown is not told.flat or told.flat is None:
-            self._shown = told.flat
-            self.drawing.show_levels(Levels((qimage(told.flat.picture),)) if told.flat is not None else None, size)
+        wanted = (id(told.flat), self.fade)
+        if self._shown != wanted or told.flat is None:
+            self._shown = wanted
+            if told.flat is None or self.fade == 0:
+                self.drawing.show_levels(Levels((qimage(told.flat.picture),)) if told.flat is not None else None, size)
+            else:
+                self._fade_in(told.flat, wanted)
         self.grips.points = [at for _, at in told.grips]
         self.drawing.tool = self.grips
         on_drawing, on_meant = told_overlays(told)
         self.drawing.show_overlays(*on_drawing)
-        self.meant.show_overlays(*((drawn_overlay(self.page.lines, 1.0),) if self.page.lines else ()), *on_meant)
+        lines = (drawn_overlay(self.page.lines, 1.0),) if self.page.lines else ()
+        self.meant.show_overlays(*lines, *on_meant)
+        if told.flat is not None:
+            self.loupes.show_places(told, size, self.page.lines or (), self.page.studio.unit)
+
+    def _fade_in(self, flat: Flat, wanted: object) -> None:
+        """What should be there, over the drawing."""
+        page, compose, share = self.page, self.page.commission.compose, self.fade
+        px_per_mm = flat.picture.shape[1] / compose.width_mm
+
+        def make(progress: Progress) -> Picture:
+            return page.workroom.references.for_print(compose, compose.canvas, px_per_mm, progress)
+
+        def ready(reference: Picture) -> None:
+            if self._shown == wanted:
+                mixed = laid_over(flat.picture, reference, share)
+                self.drawing.show_levels(Levels((qimage(mixed),)), (compose.width_mm, compose.height_mm))
+
+        key = Key("over the canvas", (reference_key(compose),), (px_per_mm,))
+        page.workroom.derived.want(key, page, Making(make, lambda picture: picture.nbytes), ready)
+
+    def _go_near(self, area: Rect) -> None:
+        self.drawing.fit(area)
+
+    def key(self, event: QKeyEvent) -> bool:
+        if event.text().lower() != "b" or self.look != "places" or self.flat is None:
+            return False
+        self.fade = _FADES[(_FADES.index(self.fade) + 1) % len(_FADES)]
+        self.page.refresh()
+        return True
 
     def _place_moved(self, number: int, to: Point) -> None:
         grips = self.told().grips

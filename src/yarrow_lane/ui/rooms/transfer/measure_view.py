@@ -1,5 +1,6 @@
 """What is shown and said of a measured drawing."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from yarrow_lane.measure.days import day_text
@@ -8,7 +9,7 @@ from yarrow_lane.measure.words import begun
 from yarrow_lane.transfer.proof.measured import Flat, Off, Verdict
 from yarrow_lane.transfer.proof.photo import DrawingPhoto
 from yarrow_lane.transfer.proof.split import Whole, whole_words
-from yarrow_lane.ui.bench_sheet import Fact, Line, Note, Section
+from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, Note, Press, Section
 from yarrow_lane.ui.kit.overlays import Ink, Outline, Overlay, Ring, Words
 
 MEASURING = "Straightening and measuring…"
@@ -43,24 +44,16 @@ class Told:
         return (*((p.name, p.drawn) for p in self.verdict.places), *self.verdict.asked)
 
 
-def before_photo(places: int) -> Section:
-    """What will be done."""
+def before_photo(places: int, simulate: Callable[[], Meaning]) -> Section:
+    """What will be done; `simulate` takes a photograph with the camera stand-in."""
     return Section(
         _PROOF,
         (
             Note("Every place marked at Intake is found again in the drawing and its error told in mm."),
             Note("Set the four corners; the sides are then fitted and the lens's bulge is taken out."),
             Fact("Places marked", str(places)),
+            Press("Try it with the camera stand-in", simulate),
         ),
-    )
-
-
-def corners_section() -> Section:
-    """How corners are set."""
-    pull = "Pull each corner to where the painted face ends: from the canvas's own top left, clockwise. The wheel enlarges."
-    return Section(
-        "The corners of the canvas",
-        (Note(pull), Note("A stretched canvas shows its depth too: the inner edge is the face's.")),
     )
 
 
@@ -126,10 +119,15 @@ def told_overlays(told: Told) -> tuple[tuple[Overlay, ...], tuple[Overlay, ...]]
     on_drawing: list[Overlay] = []
     on_meant: list[Overlay] = []
     for number, place in enumerate(told.verdict.places, 1):
-        ink: Ink = "here" if place.mm > told.tolerance else "light"
+        ink: Ink = "off" if place.mm > told.tolerance else "holds"
         end = place.drawn[0] - _TEN * place.rest[0], place.drawn[1] - _TEN * place.rest[1]
         words = str(number)
-        on_drawing += [Outline((place.drawn, end), ink, 2.2, closed=False), Words(place.drawn, words, "right", (6.0, 0.0))]
+        weight = 2.4 if ink == "off" else 1.6
+        on_drawing += [
+            Outline((place.drawn, end), ink, weight, closed=False),
+            Ring(place.drawn, radius_px=4, ink=ink, weight=weight),
+            Words(place.drawn, words, "right", (8.0, 0.0)),
+        ]
         on_meant += [Ring(place.belongs, told.tolerance, ink), Words(place.belongs, words, "right", (6.0, 0.0))]
     for name, guess in told.verdict.asked:
         on_drawing += [

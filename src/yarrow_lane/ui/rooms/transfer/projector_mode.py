@@ -25,6 +25,7 @@ from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.projector_screen import ProjectorScreen
 from yarrow_lane.ui.rooms.transfer.projector_view import Beam, Light, ProjectorView
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
+from yarrow_lane.ui.rooms.transfer.way_lines import carried_act, is_carried, way_section
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
@@ -47,8 +48,10 @@ class ProjectorMode(Mode):
         self.tape = [0.0] * 4  # mm, as measured before the canvas; not kept
         self.knock = [0.0] * 4
 
+        self.shown = False  # the lines were on the wall since this commission was opened
+
     def opened(self) -> None:
-        self.tape, self.knock = [0.0] * 4, [0.0] * 4
+        self.tape, self.knock, self.shown = [0.0] * 4, [0.0] * 4, False
 
     def refresh(self) -> Sheets:
         compose, equipment = self.page.commission.compose, self.page.equipment
@@ -58,12 +61,17 @@ class ProjectorMode(Mode):
             self.view.show_beam(None)
             return Sheets((*self._own(), Section("What lands on the canvas", (Note(f"{trouble}", "wrong"),))), (), None)
         self.view.show_beam(self._beam(projected))
-        sections = (*self._own(), self._lands(projected), self._square(), self._knocked())
+        sections = (way_section(self.page, "projector"), *self._own(), self._lands(projected), self._square(), self._knocked())
         return Sheets(sections, (), self._act(projected), "")
 
     def _act(self, projected: Projected) -> NextAct | None:
         if self.page.lines is None:
             return NextAct("Looking for the lines…", "some seconds, once for each composition", None, False)
+        if is_carried(self.page, "projector"):
+            return None
+        done = carried_act(self.page, "projector") if self.shown else None
+        if done is not None:
+            return done
         if projected.contrast < LEAST_CONTRAST:
             return NextAct(
                 "Show the lines full screen", f"darken the room to {projected.most_lux:.0f}\u202flx first", self._show
@@ -79,6 +87,8 @@ class ProjectorMode(Mode):
         if len(screens) > 1:  # the projector is the other one
             self.screen.setGeometry(next(s for s in screens if s is not self.page.screen()).geometry())
         self.screen.showFullScreen()
+        self.shown = True
+        self.page.refresh()
         return None
 
     def _beam(self, projected: Projected) -> Beam:

@@ -1,6 +1,6 @@
 """Squares, lines and prints written to files beside the window's own work, and noted as printed."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING
 
 from yarrow_lane.compose.reference import reference_key, working_px_per_mm
@@ -10,13 +10,16 @@ from yarrow_lane.documents.squared_picture import squared_png
 from yarrow_lane.lane.happening import Printed
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.progress import Progress
+from yarrow_lane.transfer.lines.line import Line
+from yarrow_lane.transfer.marks.laid import LaidMarks, laid_over
 from yarrow_lane.transfer.squares import Squares
 from yarrow_lane.ui.rooms.transfer.squares_view import quartered_of, ticks_of
 
 if TYPE_CHECKING:
-    from yarrow_lane.documents import squares_sheet
+    from yarrow_lane.documents import overlay_page, squares_sheet
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
 else:
+    overlay_page = late("yarrow_lane.documents.overlay_page")
     squares_sheet = late("yarrow_lane.documents.squares_sheet")  # what writes PDF is loaded with the first document
 
 _NO_LIMIT_PX = 1_000_000  # the photograph itself is the limit
@@ -71,11 +74,29 @@ def save_png(page: "TransferPage", squares: Squares) -> None:
     write(page, "Save the squared picture", "squares", ".png", make, "the squared picture")
 
 
-def save_svg(page: "TransferPage", squares: Squares | None) -> None:
+def save_svg(page: "TransferPage", squares: Squares | None, lines: Sequence[Line], about: str = "lines") -> None:
     """Lines at true size, with the squares where there are some."""
-    c, lines = page.commission, page.lines or ()
+    c = page.commission
 
     def make(_: Progress) -> bytes:
         return lines_svg(c.brief.title, c.compose.width_mm, c.compose.height_mm, lines, squares)
 
-    write(page, "Save the lines", "lines", ".svg", make)
+    write(page, f"Save the {about}", about, ".svg", make)
+
+
+def save_overlay(page: "TransferPage", laid: LaidMarks, share: float) -> None:
+    """The marked canvas with the reference over it, or with its lines when `share` is 0, on one page."""
+    c, lines = page.commission, page.lines or ()
+    compose = c.compose
+    px_per_mm = laid.picture.shape[1] / compose.width_mm
+
+    def make(progress: Progress) -> bytes:
+        picture = laid.picture
+        if share > 0:
+            picture = laid_over(
+                picture, page.workroom.references.for_print(compose, compose.canvas, px_per_mm, progress), share
+            )
+        drawn = () if share > 0 else lines
+        return overlay_page.overlay_page(c.brief.title, picture, (compose.width_mm, compose.height_mm), c.transfer.paper, drawn)
+
+    write(page, "Save the marks with the reference", "over the marks", ".pdf", make, f"over the marks on {c.transfer.paper}")

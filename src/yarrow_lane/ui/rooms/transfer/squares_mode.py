@@ -8,10 +8,21 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Point, Rect
-from yarrow_lane.transfer.record import TRANSFER, Transfer, mark_drawn, mark_several, set_count, set_quartered, squares_of
+from yarrow_lane.transfer.record import (
+    TRANSFER,
+    Transfer,
+    mark_drawn,
+    mark_several,
+    minutes_left,
+    set_count,
+    set_quartered,
+    squares_of,
+    ways_of,
+)
 from yarrow_lane.transfer.squares import Square, Squares
-from yarrow_lane.ui.bench_sheet import Meaning
+from yarrow_lane.ui.bench_sheet import Meaning, NextAct
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.plain import PlainLabel
 from yarrow_lane.ui.kit.reference_view import show_reference
@@ -19,6 +30,7 @@ from yarrow_lane.ui.kit.tools import PointsTool
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.saving import save_png, save_sheets, save_svg
 from yarrow_lane.ui.rooms.transfer.squares_view import Shown, SquaresView, quartered_of, squares_view
+from yarrow_lane.ui.rooms.transfer.way_lines import about_words, parts_by, way_section
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 
 if TYPE_CHECKING:
@@ -104,11 +116,7 @@ class SquaresMode(Mode):
         self.shown = replace(self.shown, flips=self.frame.flips)
         view = squares_view(c, page.studio, self.shown, page.lines, page.places(), self)
         self.view, self.shown = view, replace(self.shown, square=view.chosen)
-        act = page.next_act(self._do_next)
-        if act.do == self._do_next and c.transfer.count:
-            act = replace(
-                act, title=f"Draw square {view.squares.name(*self.square)}", detail=f"Enter marks it drawn · {act.detail}"
-            )
+        act = self._act(view)
         self.heading.setText(view.words)
         self.edges.setText(" · ".join(view.small))
         self.sides.setText("\n".join(edge for edge, _ in view.edges))
@@ -130,7 +138,27 @@ class SquaresMode(Mode):
             close.frame.turn(upside_down=self.frame.upside_down, mirrored=self.frame.mirrored)
             close.fit(rect)
         remark = "arrows walk · Space marks drawn · Q quarters · F turns both"
-        return Sheets(view.sections, self.page.way_switches(), act, remark)
+        ways = ways_of(c.transfer)
+        # Where squares carry all of it they are marked one by one, and nothing else is to be said.
+        own = () if ways.one == "squares" or not ways.chosen else (way_section(page, "squares"),)
+        return Sheets((*own, *view.sections), self.page.way_switches(), act, remark)
+
+    def _act(self, view: SquaresView) -> NextAct:
+        page, transfer = self.page, self.page.commission.transfer
+        ways = ways_of(transfer)
+        squares, name = view.squares, view.squares.name(*self.square)
+        if not ways.chosen:
+            words = f"{len(squares.all)} squares, about {hours_text(minutes_left(squares, transfer))}"
+            return NextAct(f"Take {squares.columns} × {squares.rows} squares", words, self._do_next)
+        if ways.one == "squares":
+            act = page.next_act(self._do_next)
+            if act.do == self._do_next and transfer.count:
+                act = replace(act, title=f"Draw square {name}", detail=f"Enter marks it drawn · {act.detail}")
+            return act
+        if parts_by(page, "squares"):
+            words = f"Enter marks it drawn · for {about_words(parts_by(page, 'squares'))}"
+            return NextAct(f"Draw square {name}", words, self._do_next)
+        return page.way_act()
 
     # --- squares
 
@@ -226,7 +254,7 @@ class SquaresMode(Mode):
     def save_svg(self) -> None:
         """Squares and lines at true size."""
         if self.view is not None:
-            save_svg(self.page, self.view.squares)
+            save_svg(self.page, self.view.squares, self.page.lines or ())
 
     def save_png(self) -> None:
         """The squared reference at print resolution."""

@@ -125,7 +125,7 @@ _squares = kept(2)(Squares)
 @kept(2)
 def ticks_of(lines: Lines, squares: Squares, quartered: tuple[Square, ...]) -> tuple[Crossing, ...]:
     """Where to tick."""
-    return to_tick(crossings(lines, squares), squares, quartered)
+    return to_tick(crossings(lines, squares, quartered), squares, quartered)
 
 
 @kept(2)

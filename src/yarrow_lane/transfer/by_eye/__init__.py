@@ -1,0 +1,1 @@
+"""Drawing by eye: checks that need no ruler, shapes between things, own measures."""

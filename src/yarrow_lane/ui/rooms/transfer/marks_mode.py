@@ -1,0 +1,341 @@
+"""Scribble marks: photograph them, lay the reference over, draw where its lines meet the marks; later photographs are laid on by them."""
+
+from dataclasses import replace
+from pathlib import Path
+from typing import TYPE_CHECKING, Literal
+
+import numpy as np
+from PySide6.QtWidgets import QHBoxLayout
+
+from yarrow_lane.canvas_photo.taken import Taken, with_corner, with_newest
+from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.desk.derived import Key, Making
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.lengths import length_text
+from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.progress import Progress
+from yarrow_lane.measure.raster import Picture
+from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.transfer.marks.laid import COATS, USUAL_SHARE, LaidMarks, laid_over
+from yarrow_lane.transfer.record import TRANSFER
+from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
+from yarrow_lane.ui.kit.levels import Levels, qimage
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
+from yarrow_lane.ui.rooms.transfer.marks_view import wanting_overlays
+from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, chosen_file, corners_section, note_photograph, take_in
+from yarrow_lane.ui.rooms.transfer.saving import save_overlay
+from yarrow_lane.ui.rooms.transfer.simulated import photographed
+from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
+from yarrow_lane.ui.rooms.transfer.way_lines import carried_act, way_section
+
+if TYPE_CHECKING:
+    from yarrow_lane.ui.rooms.transfer.page import TransferPage
+
+Look = Literal["corners", "overlay"]
+Over = Literal["picture", "lines"]
+_LIGHT, _DARK, _DARK_GROUND = (244, 240, 228), (40, 32, 28), 110  # lines, and the grey of the ground from which they are dark
+_STANDIN_COVERED = 0.5
+
+
+class MarksMode(Mode):
+    """The reference beside the marked surface with the reference laid over it."""
+
+    name = "marks"
+
+    def __init__(self, page: "TransferPage") -> None:
+        super().__init__(page)
+        self.reference = PictureView("Reference", page.frame)
+        self.surface = PictureView("Your canvas with its marks", page.frame)
+        self.picture = self.surface
+        box = self._pair = QHBoxLayout(self.widget)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        box.addWidget(self.reference, 1)
+        box.addWidget(self.surface, 1)
+        self.corners = PhotoCorners(self.surface, page, self._corner_moved)
+        self.look: Look = "corners"
+        self.over: Over = "picture"
+        self.share = USUAL_SHARE
+        self.laid: LaidMarks | None = None
+        self.first: LaidMarks | None = None
+        self.trouble = ""
+        self._asked: object = None
+        self._mixed: object = None
+
+    def opened(self) -> None:
+        self.look = "overlay" if len(self.photos) else "corners"
+        self.laid, self.first, self.trouble, self._asked, self._mixed = None, None, "", None, None
+        self.corners.forget()
+
+    @property
+    def photos(self) -> tuple[Taken, ...]:
+        return self.page.commission.transfer.marked_surface if self.page.commission_id else ()
+
+    # --- photographs
+
+    def takes_files(self) -> bool:
+        return True
+
+    def take(self, path: Path) -> None:
+        self._take_in(path, path.name)
+
+    def _take_in(self, source: Path | bytes, name: str) -> None:
+        page, commission_id, size = self.page, self.page.commission_id, self._size
+
+        def kept(photo: Taken) -> None:
+            self.look, self.laid, self._asked, self._mixed = "corners", None, None, None
+            self.corners.forget()
+            label = f"Photographed the marks: {name}"
+            edit = Edit(TRANSFER, label, lambda t: replace(t, marked_surface=with_newest(t.marked_surface, photo)))
+            page.desk.do(commission_id, edit)
+
+        take_in(page, source, name, size, kept)
+
+    @property
+    def _size(self) -> Point:
+        compose = self.page.commission.compose
+        return compose.width_mm, compose.height_mm
+
+    def _choose(self) -> Meaning:
+        path = chosen_file(self.page, "Choose a photograph of the marks")
+        if path is not None:
+            self.take(path)
+        return None
+
+    def _simulate(self) -> Meaning:
+        page, number = self.page, len(self.photos)
+        size, ground, compose = self._size, page.ground, page.commission.compose
+
+        def make(progress: Progress) -> bytes:
+            painting = page.workroom.references.for_print(compose, compose.canvas, 1.0, progress) if number else None
+            return photographed(size, ground, "marks", (), painting, _STANDIN_COVERED if number else 0.0, number)
+
+        page.workroom.works.run(
+            "The camera stand-in", make, lambda data: self._take_in(data, f"camera stand-in {number + 1}.jpg")
+        )
+        return None
+
+    def _corner_moved(self, number: int, to: Point) -> None:
+        def step(photos: tuple[Taken, ...]) -> tuple[Taken, ...]:
+            return (*photos[:-1], with_corner(photos[-1], number, to))
+
+        edit = Edit(TRANSFER, "Set a corner of the marked canvas", lambda t: replace(t, marked_surface=step(t.marked_surface)))
+        self.page.attempt(lambda: self.page.take(edit))
+
+    # --- shown
+
+    def refresh(self) -> Sheets:
+        page, photos = self.page, self.photos
+        self._pair.setDirection(beside_or_above(page.commission.compose))
+        show_reference(self.reference, page.workroom.references, page.commission.compose, page)
+        lines = (drawn_overlay(page.lines, 1.0),) if page.lines else ()
+        if not photos:
+            self.surface.tool = None
+            self.surface.ground = page.ground
+            self.surface.show_levels(None, self._size)
+            self.surface.show_overlays(*lines)
+            self.reference.show_overlays()
+            act = NextAct("Choose a photograph of the marks…", "all four corners in it", self._choose)
+            return Sheets((self._before(), way_section(page, "scribble marks")), page.way_switches(), act)
+        looks: tuple[tuple[Look, str], ...] = (("corners", "corners"), ("overlay", "overlay"))
+        switches: tuple[Switch, ...] = (Switch("Look at", looks, self._look_at, self.look),)
+        if self.look == "corners":
+            self._mixed = None
+            self.corners.show(photos[-1])
+            self.reference.show_overlays()
+            act = NextAct("Lay the reference over it", "the sides are fitted from there", lambda: self._look_at("overlay"))
+            section = corners_section("the canvas", "the canvas's own top left")
+            return Sheets((section, self._photos()), (*switches, *page.way_switches()), act)
+        self.corners.forget()
+        self._want()
+        self._show_overlay()
+        over = Switch("Laid over", (("picture", "picture"), ("lines", "lines")), self._lay, self.over)
+        sections = (
+            self._laid_section(),
+            self._marks_section(),
+            self._coats(),
+            self._photos(),
+            way_section(page, "scribble marks"),
+        )
+        return Sheets(sections, (*switches, over, *page.way_switches()), self._act())
+
+    def _act(self) -> NextAct | None:
+        if self.trouble:
+            return NextAct("Look at the corners", "pull them to where they are", lambda: self._look_at("corners"))
+        if self.laid is None:
+            return NextAct("Laying it over…", "some seconds", None, False)
+        return carried_act(self.page, "scribble marks")
+
+    def _look_at(self, look: Look) -> Meaning:
+        self.look = look
+        self.page.frame.fit()
+        self.page.refresh()
+        return None
+
+    def _lay(self, over: Over) -> Meaning:
+        self.over, self._mixed = over, None
+        self.page.refresh()
+        return None
+
+    def _before(self) -> Section:
+        size = self._size
+        wide = length_text(0.18 * min(size), self.page.studio.unit)
+        return Section(
+            "Scribble marks",
+            (
+                Note(f"Scribble loosely all over the toned ground: 30 to 60 marks, none farther than {wide} from the next."),
+                Note(
+                    "Chalk or thinned paint that differs from the ground; every mark another shape. No ruler is needed, walls do too."
+                ),
+                Note("Photograph it, lay the reference over, and draw where its lines meet the marks."),
+                Press("Try it with the camera stand-in", self._simulate),
+            ),
+        )
+
+    def _laid_section(self) -> Section:
+        laid, count = self.laid, len(self.photos)
+        lines: list[Line] = []
+        if self.over == "picture":
+            share = Amount("The reference shows with", round(100 * self.share), 10, 70, self._set_share, 5, 0, "\u202f%")
+            lines.append(share)
+        if self.trouble:
+            lines.append(Note(self.trouble, "wrong"))
+        elif laid is None:
+            lines.append(Note("Straightening and looking for the marks…"))
+        elif count > 1 and laid.why_not:
+            lines.append(Note(f"Not laid on by its marks: {laid.why_not}. It lies there by its corners alone.", "wrong"))
+        elif count > 1:
+            lines += [
+                Fact("Laid on the first by", f"{laid.agreeing} places on marks"),
+                Fact("They disagree by", f"{laid.rest_mm:.1f}\u202fmm"),
+                Fact("In doubt where it is worst by", f"{laid.doubt_mm:.1f}\u202fmm"),
+            ]
+        if laid is not None and laid.weak:
+            lines.append(Note(f"Not well seen: the {' and '.join(laid.weak)} edge. Look at its corners.", "wrong"))
+        if laid is not None:
+            lines.append(Press("Save it on a page (PDF)…", self._save))
+        return Section("The reference over the marks", tuple(lines))
+
+    def _marks_section(self) -> Section:
+        first, unit = self.first, self.page.studio.unit
+        if first is None:
+            return Section("The marks", (Note("They are looked for…"),))
+        if not first.marks:
+            return Section("The marks", (Note("No mark is seen: scribble some, lighter or darker than the ground.", "wrong"),))
+        if not first.wanting:
+            return Section("The marks", (Note("✓ They lie close enough everywhere.", "good"),))
+        away = length_text(first.wanting[0][1], unit)
+        words = f"Add marks at the {len(first.wanting)} rings: in the widest the nearest mark is {away} away."
+        return Section("The marks", (Note(words, "wrong"),))
+
+    def _coats(self) -> Section:
+        return Section("Under paint", tuple(Note(words) for words in COATS), "what coats do")
+
+    def _photos(self) -> Section:
+        rows: list[Line] = [Fact(p.name, day_text(p.at.date())) for p in reversed(self.photos[-4:])]
+        rows.append(Press("Choose the next photograph…", self._choose))
+        rows.append(Press("Take one with the camera stand-in", self._simulate))
+        rows.append(Press("Begin with new marks", self._anew))
+        return Section("Photographs of the marks", tuple(rows), f"{len(self.photos)}")
+
+    def _anew(self) -> Meaning:
+        self.laid, self.first, self._asked, self._mixed, self.look = None, None, None, None, "corners"
+        return Edit(TRANSFER, "Began with new marks", lambda t: replace(t, marked_surface=()))
+
+    def _set_share(self, percent: float) -> Meaning:
+        self.share, self._mixed = percent / 100, None
+        self.page.refresh()
+        return None
+
+    # --- worked out
+
+    def _want(self) -> None:
+        photos, size = self.photos, self._size
+        wanted = (photos[0], photos[-1], size)
+        if self._asked == wanted:
+            return
+        self._asked, self.laid, self.first, self.trouble, self._mixed = wanted, None, None, "", None
+        self._ask(photos[0], None, wanted)
+        if len(photos) > 1:
+            self._ask(photos[-1], photos[0], wanted)
+
+    def _ask(self, photo: Taken, first: Taken | None, wanted: object) -> None:
+        page, size = self.page, self._size
+        pictures, workers = page.workroom.pictures, page.workroom.workers
+
+        def told(taken: Taken) -> tuple[Path, str, object]:
+            return pictures.file(taken.photo_id, taken.name), taken.name, taken.corners
+
+        def make(progress: Progress) -> LaidMarks:
+            before = told(first) if first is not None else None
+            found: LaidMarks = workers.ask("transfer.question:lay_on_marks", told(photo), before, size, progress=progress)
+            return found
+
+        def ready(laid: LaidMarks) -> None:
+            if self._asked == wanted:
+                if first is None:
+                    self.first = laid
+                if first is not None or len(self.photos) == 1:
+                    self.laid = laid
+                note_photograph(page, photo, "marks", laid.bulge)
+                page.refresh()
+
+        def failed(trouble: Trouble) -> None:
+            if self._asked == wanted:
+                self.trouble = str(trouble)
+                page.workroom.report(trouble)
+                page.refresh()
+
+        ids = (photo.photo_id, photo.corners, first.photo_id if first else "", first.corners if first else (), size)
+        key = Key("marks laid on", (photo.photo_id,), ids)
+        page.workroom.derived.want(key, page, Making(make, lambda laid: laid.picture.nbytes), ready, failed)
+
+    def _show_overlay(self) -> None:
+        """The surface, with the reference over it once it is mixed; lines and rings at once."""
+        laid, page = self.laid, self.page
+        self.surface.tool = None
+        self.surface.setProperty("reference", "")
+        self.surface.waiting = self.trouble or "Straightening and looking for the marks…"
+        # Once painting has begun no more are added.
+        rings = wanting_overlays(self.first.wanting, self._size) if self.first is not None and len(self.photos) == 1 else ()
+        lines = page.lines if self.over == "lines" else None
+        own = (
+            (replace(drawn_overlay(lines, 1.4), colour=_LIGHT if np.mean(page.ground) < _DARK_GROUND else _DARK),)
+            if lines
+            else ()
+        )
+        self.surface.show_overlays(*own, *rings)
+        self.reference.show_overlays(*((drawn_overlay(lines, 1.0),) if lines else ()), *rings)
+        if laid is None:
+            self.surface.show_levels(None, self._size)
+            return
+        wanted = (id(laid), self.over, self.share)
+        if self._mixed == wanted:
+            return
+        self._mixed = wanted
+        if self.over == "lines":
+            self.surface.show_levels(Levels((qimage(laid.picture),)), self._size)
+            return
+        self._mix(laid, wanted)
+
+    def _mix(self, laid: LaidMarks, wanted: object) -> None:
+        page, compose, share = self.page, self.page.commission.compose, self.share
+        px_per_mm = laid.picture.shape[1] / compose.width_mm
+        key = Key("over the canvas", (reference_key(compose),), (px_per_mm,))
+
+        def make(progress: Progress) -> Picture:
+            return page.workroom.references.for_print(compose, compose.canvas, px_per_mm, progress)
+
+        def ready(reference: Picture) -> None:
+            if self._mixed == wanted and self.laid is laid:
+                self.surface.show_levels(Levels((qimage(laid_over(laid.picture, reference, share)),)), self._size)
+
+        page.workroom.derived.want(key, page, Making(make, lambda picture: picture.nbytes), ready)
+
+    def _save(self) -> Meaning:
+        if self.laid is not None:
+            save_overlay(self.page, self.laid, self.share if self.over == "picture" else 0.0)
+        return None
