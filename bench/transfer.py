@@ -9,6 +9,7 @@ import numpy as np
 from bench.borders import on_canvas, share_covered, true_borders
 from bench.drawings import drawing
 from bench.figures import figure
+from bench.transfer_marks import corners, marks, tiled
 from yarrow_lane.canvas_photo.straight import canvas_of, straightened
 from yarrow_lane.standins.camera import Taking, drawn_on, photograph
 from yarrow_lane.transfer.lines.choice import Choice
@@ -109,5 +110,5 @@ def _large() -> Iterator[str]:
 
 def measure() -> Iterator[str]:
     """A line a figure."""
-    for part in (_lines, _straight, _proof, _large):
+    for part in (_lines, _straight, _proof, _large, corners, marks, tiled):
         yield from part()

@@ -19,6 +19,7 @@ import skimage.data
 from tests.conftest import jpeg_of
 from tests.doing import do_part, photo_from_file
 from yarrow_lane.calendar.week import Week
+from yarrow_lane.canvas_photo.taken import Taken
 from yarrow_lane.check.comparison import note_seen, put_painting
 from yarrow_lane.commission.commission import waive_door
 from yarrow_lane.commission.recompose import recompose
@@ -41,12 +42,14 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import add_well, empty_well
 from yarrow_lane.store.store import Store
 from yarrow_lane.transfer.equipment import Equipment
+from yarrow_lane.transfer.film import Film
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.lines.drawing import drawn
 from yarrow_lane.transfer.projector import Projector
 from yarrow_lane.transfer.proof.photo import DrawingPhoto
-from yarrow_lane.transfer.record import mark_drawn, set_count, set_lines, set_paper, set_quartered
+from yarrow_lane.transfer.record import mark_carried, mark_drawn, set_count, set_lines, set_paper, set_quartered, set_ways
 from yarrow_lane.transfer.sheets import set_right
+from yarrow_lane.transfer.ways import Stint, Ways
 
 DAY = datetime(2026, 11, 26, 9, 40, tzinfo=UTC)
 OLD_FILES = Path(__file__).parent / "old_files"
@@ -88,6 +91,10 @@ def paint(desk: Desk, clock: SetClock) -> str:
     do("Drew C3", "transfer", lambda t: mark_drawn(t, 2, 2, True))
     lines = drawn(Choice(5.0, (), ((12.0, 30.0),)), [(10.0, 10.0), (40.0, 14.0)])
     do("Lines", "transfer", lambda t: set_lines(t, lines, reference))
+    marks = Taken("f" * 64, "marks.jpg", (900, 1200), clock(), ((90.0, 120.0), (800.0, 130.0), (790.0, 1100.0), (95.0, 1090.0)))
+    do("Ways", "transfer", lambda t: mark_carried(set_ways(t, Ways("projector", "squares")), ("outline",), "projector", 40.0))
+    do("Marks", "transfer", lambda t: replace(t, marked_surface=(marks,), sketch=replace(marks, name="sketch.jpg")))
+    do("Film", "transfer", lambda t: replace(t, film=Film((1,), (2,), -1.5, 3.0)))
     do("Quartered", "transfer", lambda t: set_quartered(t, [(1, 1), (2, 1)]))
     corners = ((9.5, 8.0), (1100.0, 12.0), (1090.0, 1500.0), (20.0, 1490.0))
     photo = DrawingPhoto(
@@ -112,6 +119,7 @@ def paint(desk: Desk, clock: SetClock) -> str:
     do("Finished", "easel", lambda e: choose_pass(replace(finish_pass(e, first, clock()), made_from=reference), last.id))
     painting = desk.store.photos.keep(jpeg_of(cat[::2]))
     desk.happen(cid, Photographed(clock(), painting, "easel.jpg"), "Check")
+    desk.happen(cid, Photographed(clock(), painting, "marks.jpg", "marks", corners, 0.012), "Transfer")
     do("The painting", "check", lambda x: note_seen(put_painting(x, painting, "easel.jpg", (451, 150), clock()), "the nose"))
     do("Signed", "deliver", lambda d: mark_line(add_line(begin_rest(sign(d, clock()), clock()), "soften the collar"), 0, True))
     desk.change(
@@ -149,7 +157,7 @@ def keep(name: str) -> None:
         desk.put_away(desk.start_commission(new_brief("Quiet", "bird", "", "soft pastel", DAY.date(), None)))
         week, air = Week((1, 2, 5), 330.0, 8), Climate(17.5, 62.0)
         equipment = Equipment(Projector(1.2, 1280, 800, 350.0, 500.0, True), 45.0, set_right(99.3, 100.2))
-        desk.do_studio("Equipment", lambda s: replace(s, equipment=equipment))
+        desk.do_studio("Equipment", lambda s: replace(s, equipment=equipment, stints=(Stint("projector", 60.0, 45.0),)))
         desk.do_studio("Settings", lambda s: replace(s, unit="in", text_percent=125, week=week, climate=air))
         desk.remember("place", [cid, "Layers"])
         for _ in desk.tidy():

@@ -3,11 +3,9 @@
 import io
 from dataclasses import dataclass
 
-from PIL import Image
-from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import fitted, font, points
+from yarrow_lane.documents.paper import embedded, fitted, font, points
 from yarrow_lane.documents.print_plan import MARGIN_MM, PAPER_MM
 from yarrow_lane.measure.raster import Picture
 
@@ -54,7 +52,7 @@ def _cell(pdf: Canvas, photo: SheetPhoto, x: float, top: float, width: float, he
     room_w, room_h = width - 4, height - _WORDS_MM - 2
     tall, wide = photo.picture.shape[:2]
     scale = min(room_w / wide, room_h / tall)
-    image = ImageReader(Image.fromarray(photo.picture))
+    image = embedded(photo.picture)
     pdf.drawImage(image, points(x), points(top - tall * scale), points(wide * scale), points(tall * scale))
     y = points(top - room_h) - 10
     pdf.setFont(font("Bold"), 8)

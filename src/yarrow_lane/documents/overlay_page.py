@@ -3,12 +3,10 @@
 import io
 from collections.abc import Sequence
 
-from PIL import Image
-from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
 from yarrow_lane.documents.line_paths import draw_lines
-from yarrow_lane.documents.paper import fitted, font, points
+from yarrow_lane.documents.paper import embedded, fitted, font, points
 from yarrow_lane.documents.print_plan import HEAD_MM, MARGIN_MM
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.transfer.lines.line import Line
@@ -34,7 +32,7 @@ def overlay_page(title: str, picture: Picture, size_mm: tuple[float, float], pap
         points(MARGIN_MM), points(high - MARGIN_MM - 10), f"draw where its lines meet the marks · 1 : {1 / scale:.2f}"
     )
     bottom = top - size_mm[1] * scale
-    image = ImageReader(Image.fromarray(picture))
+    image = embedded(picture)
     pdf.drawImage(image, points(left), points(bottom), points(size_mm[0] * scale), points(size_mm[1] * scale))
     draw_lines(pdf, lines, lambda x, y: (points(left + x * scale), points(top - y * scale)), 0.8, lambda _: True)
     pdf.showPage()

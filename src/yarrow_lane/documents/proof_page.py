@@ -8,10 +8,9 @@ from importlib import resources
 
 import numpy as np
 from PIL import Image, ImageDraw, ImageFont
-from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import fitted, font, points, wrapped
+from yarrow_lane.documents.paper import embedded, fitted, font, points, wrapped
 from yarrow_lane.documents.print_plan import MARGIN_MM, PAPER_MM
 from yarrow_lane.measure.lengths import MM_PER_INCH
 from yarrow_lane.measure.plane import Rect
@@ -137,7 +136,7 @@ def as_pdf(pages: Sequence[Sheet], title: str) -> bytes:
 
 def _draw(pdf: Canvas, layout: Layout, box: Rect, picture: Picture) -> None:
     place = (points(box.x), points(layout.page_mm[1] - box.bottom), points(box.width), points(box.height))
-    pdf.drawImage(ImageReader(Image.fromarray(picture)), *place)
+    pdf.drawImage(embedded(picture), *place)
     if not layout.mark:
         return
     pdf.saveState()

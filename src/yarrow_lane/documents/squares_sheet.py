@@ -3,14 +3,12 @@
 import io
 from collections.abc import Sequence
 
-from PIL import Image
 from reportlab.lib import colors
-from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Table, TableStyle
 
 from yarrow_lane.documents.line_paths import At, draw_lines
-from yarrow_lane.documents.paper import fitted, font, points
+from yarrow_lane.documents.paper import embedded, fitted, font, points
 from yarrow_lane.documents.print_plan import HEAD_MM, MARGIN_MM, PrintPlan, plan_print
 from yarrow_lane.measure.lengths import Unit, length_text, number_text, size_text
 from yarrow_lane.measure.raster import Picture
@@ -56,7 +54,7 @@ def _reference(pdf: Canvas, plan: PrintPlan, title: str, crop: Picture, squares:
         return points(plan.x_mm + x_mm * plan.scale), points(top - plan.y_mm - y_mm * plan.scale)
 
     _heading(pdf, plan, title, f"print at 100 %, without fitting to the page · enlarge × {1 / plan.scale:.2f}")
-    image = ImageReader(Image.fromarray(crop))
+    image = embedded(crop)
     left, bottom = at(0, squares.height_mm)
     pdf.drawImage(image, left, bottom, points(plan.width_mm), points(plan.height_mm))
     # A dark line under a light one shows on any value beneath it.

@@ -3,12 +3,10 @@
 import io
 from collections.abc import Callable, Sequence
 
-from PIL import Image
-from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
 from yarrow_lane.documents.line_paths import At, draw_lines
-from yarrow_lane.documents.paper import font, points
+from yarrow_lane.documents.paper import embedded, font, points
 from yarrow_lane.measure.plane import Polygon, Rect
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.transfer.lines.line import Line
@@ -74,7 +72,7 @@ def _sheet(
     if part is not None:
         picture = part(real)
         shown = picture[:, ::-1] if mirrored else picture
-        pdf.drawImage(ImageReader(Image.fromarray(shown)), left, bottom, points(area.width), points(area.height))
+        pdf.drawImage(embedded(shown), left, bottom, points(area.width), points(area.height))
 
     def on_sheet(path: Polygon) -> bool:
         return any(_near(area, size_mm[0] - x if mirrored else x, y) for x, y in path)

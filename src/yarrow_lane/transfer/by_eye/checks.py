@@ -13,11 +13,8 @@ from typing import Literal
 from yarrow_lane.measure.plane import Point
 
 Kind = Literal["plumb", "level", "equal", "half", "clock"]
-_APART, _SHORTEST, _LONG = (
-    0.06,
-    0.18,
-    0.8,
-)  # of the head: distinct places, lengths worth comparing, and from where longer is no better
+# Of the head: places count as two from there on, lengths are worth comparing, longer is no better, longer is worse. All our choice.
+_APART, _SHORTEST, _LONG, _LONGEST = 0.06, 0.18, 0.8, 1.6
 _TOLD_MM, _TOLD = 0.7, 0.01  # a check holds within what a hand sees, 0.7 mm or a hundredth: else its rest is said
 _LEVEL_DEG, _CLOCK_DEG, _EQUAL = 1.0, 1.5, 0.02
 _WORTH: dict[Kind, float] = {"plumb": 1.2, "level": 1.2, "equal": 1.0, "clock": 0.6, "half": 0.55}
@@ -109,7 +106,8 @@ def _spread(found: list[Check], mere: set[str], most: int) -> tuple[Check, ...]:
 
 
 def _far(mm: float, head_mm: float) -> float:
-    return min(1.0, mm / (_LONG * head_mm))
+    """How handy a length is: too short it shows nothing, longer than a brush and its handle it is not held up."""
+    return min(1.0, mm / (_LONG * head_mm)) * min(1.0, _LONGEST * head_mm / mm)
 
 
 def rest_words(off_mm: float, of_mm: float, more: str, less: str) -> str:

@@ -26,7 +26,7 @@ class Lattice:
 
 @dataclass(frozen=True)
 class Outline:
-    """A line through points; `closed` joins the ends, `filled` lays a veil of light over what it encloses."""
+    """A line through points; `closed` joins the ends, `filled` lays a veil of light over what it encloses, `flat` a colour."""
 
     points: Polygon
     ink: Ink = "light"
@@ -34,6 +34,7 @@ class Outline:
     line: Line = "solid"
     closed: bool = True
     filled: bool = False
+    flat: Colour | None = None
 
 
 @dataclass(frozen=True)

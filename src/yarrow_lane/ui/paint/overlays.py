@@ -126,9 +126,9 @@ def _lattice(painter: QPainter, o: Lattice, place: Place) -> None:
 
 def _outline(painter: QPainter, o: Outline, place: Place) -> None:
     points = place.polygon(o.points)
-    if o.filled:
+    if o.filled or o.flat is not None:
         painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(255, 255, 255, 46))
+        painter.setBrush(QColor(*o.flat) if o.flat is not None else QColor(255, 255, 255, 46))
         painter.drawPolygon(points)
         painter.setBrush(Qt.BrushStyle.NoBrush)
     for pen in two_pens(o.ink, o.weight, o.line):

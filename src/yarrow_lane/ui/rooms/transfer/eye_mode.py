@@ -29,6 +29,7 @@ Look = Literal["checks", "between", "measure"]
 _LOOKS: tuple[tuple[Look, str], ...] = (("checks", "checks"), ("between", "shapes between"), ("measure", "own measures"))
 _HEAD_SHARE = 0.4  # of the shorter side, while crown and chin are not marked: our choice
 _MOST_OWN = 6
+_FLAT = (74, 74, 74)
 _checks = kept(2)(checks_of)
 _shapes = kept(2)(shapes_between)
 
@@ -112,7 +113,7 @@ class EyeMode(Mode):
         )
         last = self.number == len(found) - 1
         act = NextAct("The next check", "Enter · arrows go back and forth", lambda: self.go_to(self.number + 1))
-        return sections, carried_act(self.page, "by eye") if last else act, "← → the checks · F turns both"
+        return sections, carried_act(self.page, "by eye") if last else act, ""
 
     def go_to(self, number: int) -> Meaning:
         """Another check; round at the ends."""
@@ -126,7 +127,7 @@ class EyeMode(Mode):
         compose = self.page.commission.compose
         rings = outlines_of(compose).rings
         shapes = _shapes(rings, (compose.width_mm, compose.height_mm)) if rings else ()
-        self._on_both(*(Outline(shape, "light", 1.2, filled=True) for shape in shapes))
+        self._on_both(*(Outline(shape, "light", 1.2, flat=_FLAT) for shape in shapes))
         words = (
             "Draw these flat shapes instead of the sitter: where they are right, the sitter is."
             if shapes

@@ -21,7 +21,8 @@ from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 
 _COUNT = 3
 _REACH_MM = 16.0  # about a place, on 50 cm
-_HIGH = 150
+_HIGH, _WIDE = 150, 250  # px of the screen: all of it, and the least for one
+_ROOM = 380  # px of height that the pictures above want at least: with less no loupe is shown
 
 
 class _Loupe(QWidget):
@@ -32,6 +33,7 @@ class _Loupe(QWidget):
         self._near = near
         self._area = Rect(0, 0, 1, 1)
         self.view = PictureView("One place enlarged", margin_px=0)
+        self.view.setMinimumSize(px(60), px(60))
         self.view.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
         self.view.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.name, self.words, self.ruler = PlainLabel(), PlainLabel(), PlainLabel()
@@ -86,7 +88,7 @@ class Loupes(QWidget):
         super().__init__()
         self.setObjectName("choices")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setMinimumHeight(px(_HIGH))
+        self.setFixedHeight(px(_HIGH))
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
@@ -95,6 +97,7 @@ class Loupes(QWidget):
             row.addWidget(loupe, 1)
         self._flat: object = None
         self._levels: Levels | None = None
+        self._known = 0
 
     def show_places(self, told: Told, size: Point, lines: Lines, unit: Unit) -> None:
         """The worst places of a measured drawing; hidden while none is known."""
@@ -104,8 +107,19 @@ class Loupes(QWidget):
             return
         if self._flat is not told.flat or self._levels is None:
             self._flat, self._levels = told.flat, Levels((qimage(told.flat.picture),))
-        self.show()
+        self._known = len(places)
+        for number, (place, loupe) in enumerate(zip(places, self.loupes, strict=False), 1):
+            loupe.show_place(number, place, told, self._levels, size, lines, unit)
+        self._as_many_as_fit()
+
+    def _as_many_as_fit(self) -> None:
+        parent = self.parentWidget()
+        self.setVisible(parent is None or parent.height() >= px(_HIGH + _ROOM))
+        fit = max(1, self.width() // px(_WIDE))
         for number, loupe in enumerate(self.loupes):
-            loupe.setVisible(number < len(places))
-            if number < len(places):
-                loupe.show_place(number + 1, places[number], told, self._levels, size, lines, unit)
+            loupe.setVisible(number < min(self._known, fit))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if self._known:
+            self._as_many_as_fit()

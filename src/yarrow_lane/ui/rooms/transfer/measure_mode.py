@@ -63,7 +63,7 @@ class MeasureMode(Mode):
         pair.addWidget(self.meant, 1)
         box.addLayout(pair, 3)
         self.loupes = Loupes(self._go_near)
-        box.addWidget(self.loupes, 1)
+        box.addWidget(self.loupes)
         self.look: Look = "corners"
         self.fade = 0.0
         self.flat: Flat | None = None
@@ -90,7 +90,8 @@ class MeasureMode(Mode):
         self._pair.setDirection(beside_or_above(page.commission.compose))
         show_reference(self.meant, page.workroom.references, page.commission.compose, page)
         self.meant.setVisible(photo is not None and self.look == "places")
-        self.loupes.setVisible(photo is not None and self.look == "places" and self.flat is not None)
+        if photo is None or self.look != "places" or self.flat is None:
+            self.loupes.hide()
         if photo is None:
             self.drawing.waiting = (
                 "Photograph the canvas from before it, all four corners in the picture, then drop the file here."

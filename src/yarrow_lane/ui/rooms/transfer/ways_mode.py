@@ -42,9 +42,9 @@ class WaysMode(Mode):
         best = advised(job, stints)
         what = None if self.part == "all" else self.part
         rows = tuple(Row(offer(way, job, stints, what), self._advised(best, way), self._taken_for(ways, way)) for way in WAYS)
-        self.view.show_rows("What each takes: making ready light, drawing dark. Times are guesses until yours are known.", rows)
+        self.view.show_rows("Making ready light, drawing dark; times are guesses until yours are known.", rows)
         switches = (Switch("For", _FOR, self._for, self.part),)
-        return Sheets((self._taken(ways), self._advice(best)), switches, self._act(ways, best), "click a way to take it")
+        return Sheets((self._taken(ways), self._advice(best)), switches, self._act(ways, best))
 
     def _advised(self, best: Ways, way: Way) -> bool:
         if self.part == "all":

@@ -55,8 +55,10 @@ class WaysView(QWidget):
         c = colours()
         painter.fillRect(self.rect(), QColor(c.paper))
         painter.setPen(QColor(c.soft))
-        painter.setFont(lettering(13.5))
-        painter.drawText(QRectF(px(26), 0, self.width() - px(40), px(_HEAD)), Qt.AlignmentFlag.AlignVCenter, self.heading)
+        font = lettering(13.5)
+        painter.setFont(font)
+        heading = QFontMetricsF(font).elidedText(self.heading, Qt.TextElideMode.ElideRight, self.width() - px(40))
+        painter.drawText(QRectF(px(26), 0, self.width() - px(40), px(_HEAD)), Qt.AlignmentFlag.AlignVCenter, heading)
         most = max((row.offer.minutes for row in self.rows), default=1.0)
         for number, row in enumerate(self.rows):
             self._paint_row(painter, self.row_rect(number), row, most, number == self._over)
@@ -75,6 +77,10 @@ class WaysView(QWidget):
         painter.setPen(QColor(c.text))
         painter.setFont(lettering(17, "bold", SERIF))
         painter.drawText(QRectF(left, place.top(), name_wide, line), Qt.AlignmentFlag.AlignVCenter, offer.way)
+        if not tall and row.advised:  # no room for the word: a dot, and the bench says it
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(c.here_edge))
+            painter.drawEllipse(QPointF(left - px(7), place.center().y()), px(3), px(3))
         if tall:
             words = f"taken for {row.taken_for}" if row.taken_for else "advised" if row.advised else ""
             painter.setPen(QColor(c.holds if row.taken_for else c.here_edge))
