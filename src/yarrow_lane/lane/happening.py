@@ -61,7 +61,7 @@ class Photographed:
     at: datetime
     photo_id: str
     name: str
-    purpose: Literal["painting", "drawing", "marks"] = "painting"
+    purpose: Literal["painting", "drawing", "marks", "crosses"] = "painting"
     corners: Polygon = ()
     bulge: float = 0.0
     kind: Literal["photographed"] = "photographed"

@@ -13,6 +13,7 @@ from yarrow_lane.intake.opening import open_whole
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture
+from yarrow_lane.transfer.crosses import Crosses, crosses_on
 from yarrow_lane.transfer.lines.base import Base
 from yarrow_lane.transfer.lines.building import base_of
 from yarrow_lane.transfer.lines.drawing import unit_of
@@ -114,3 +115,10 @@ def clean_sketch(
     picture = open_whole(path, name, progress)
     straight = straightened(picture, np.asarray(corners, np.float64), size_mm)
     return cleaned(canvas_of(picture, straight, px_per_mm), px_per_mm / unit_of(*size_mm))
+
+
+def find_crosses(photo: tuple[Path, str, Polygon], size_mm: tuple[float, float], progress: Progress = SILENT) -> Crosses:
+    """The projector's crosses on a photograph (file, name, corners of the canvas). Raises `Trouble`, `Cancelled`."""
+    path, name, corners = photo
+    picture = open_whole(path, name, progress)
+    return crosses_on(picture, straightened(picture, np.asarray(corners, np.float64), size_mm, progress))

@@ -258,3 +258,30 @@ def test_lines_are_joined_and_smoothed_by_hand(qtbot, lined, wait_idle):
     assert len(now(window).transfer.lines.by_hand) == 1
     path(mode.canvas, [(235, 295)])
     assert "click on a line" in window.message.text or len(page.lines) == count + 1
+
+
+def test_the_projector_is_checked_from_a_photograph_of_its_crosses(qtbot, lined, wait_idle, tmp_path):
+    from tests.rooms.transfer import test_crosses as wall
+
+    window, page = lined, lined.current
+    page.work_on("projector")
+    page.choices.button("a photograph of the crosses").click()
+    assert page.bench.sheet.act.title == "Choose a photograph of the crosses…"
+    places = tuple((x * 0.6, y * 0.6) for x, y in wall.KEYSTONE)
+    shot = photograph(wall.lit_wall(wall.KEYSTONE), 560.0, 660.0, 4, Taking(aside=8, depth_mm=0.0, longer_px=1600))
+    file = tmp_path / "crosses.png"
+    Image.fromarray(shot.picture).save(file)
+    window.take_files([file])
+    wait_idle(window)
+    mode = page.modes["projector"].crosses
+    corners = shot.px(np.array([(80.0, 80.0), (480.0, 80.0), (480.0, 580.0), (80.0, 580.0)]))
+    for n, corner in enumerate(corners):
+        if np.hypot(*(np.array(mode.photo.corners[n]) - corner)) > 3:
+            drag(mode.view, mode.photo.corners[n], tuple(corner))
+    keys(qtbot, window, ENTER)
+    wait_idle(window)
+    assert not mode.unknown and np.abs(np.array(mode.places) - np.array(places)).max() < 2
+    assert "wider" in str(page.bench.sheet) and of_kind(now(window).log, Photographed)[-1].purpose == "crosses"
+    rim = mode._asked.found.rim_mm
+    drag(mode.view, (mode.places[0][0] + rim, mode.places[0][1] + rim), (rim, rim))
+    assert np.abs(np.array(mode.places[0])).max() < 1, "a hand puts a cross right"

@@ -13,16 +13,16 @@ from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.lengths import length_text
-from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.transfer.marks.laid import COATS, USUAL_SHARE, LaidMarks, laid_over
 from yarrow_lane.transfer.record import TRANSFER
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
 from yarrow_lane.ui.kit.levels import Levels, qimage
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
+from yarrow_lane.ui.rooms.transfer.asked import Asked
 from yarrow_lane.ui.rooms.transfer.marks_view import wanting_overlays
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, chosen_file, corners_section, note_photograph, take_in
@@ -59,15 +59,15 @@ class MarksMode(Mode):
         self.look: Look = "corners"
         self.over: Over = "picture"
         self.share = USUAL_SHARE
-        self.laid: LaidMarks | None = None
-        self.first: LaidMarks | None = None
-        self.trouble = ""
-        self._asked: object = None
+        # The first photograph's marks, and a later one laid on it.
+        question, size = "transfer.question:lay_on_marks", lambda laid: int(laid.picture.nbytes)
+        self._first: Asked[LaidMarks] = Asked(page, question, size, self._came)
+        self._later: Asked[LaidMarks] = Asked(page, question, size, self._came)
         self._mixed: object = None
 
     def opened(self) -> None:
         self.look = "overlay" if len(self.photos) else "corners"
-        self.laid, self.first, self.trouble, self._asked, self._mixed = None, None, "", None, None
+        self._forget()
         self.corners.forget()
 
     @property
@@ -86,7 +86,8 @@ class MarksMode(Mode):
         page, commission_id, size = self.page, self.page.commission_id, self._size
 
         def kept(photo: Taken) -> None:
-            self.look, self.laid, self._asked, self._mixed = "corners", None, None, None
+            self.look = "corners"
+            self._forget()
             self.corners.forget()
             label = f"Photographed the marks: {name}"
             edit = Edit(TRANSFER, label, lambda t: replace(t, marked_surface=with_newest(t.marked_surface, photo)))
@@ -242,7 +243,8 @@ class MarksMode(Mode):
         return Section("Photographs of the marks", tuple(rows), f"{len(self.photos)}")
 
     def _anew(self) -> Meaning:
-        self.laid, self.first, self._asked, self._mixed, self.look = None, None, None, None, "corners"
+        self.look = "corners"
+        self._forget()
         return Edit(TRANSFER, "Began with new marks", lambda t: replace(t, marked_surface=()))
 
     def _set_share(self, percent: float) -> Meaning:
@@ -254,44 +256,41 @@ class MarksMode(Mode):
 
     def _want(self) -> None:
         photos, size = self.photos, self._size
-        wanted = (photos[0], photos[-1], size)
-        if self._asked == wanted:
-            return
-        self._asked, self.laid, self.first, self.trouble, self._mixed = wanted, None, None, "", None
-        self._ask(photos[0], None, wanted)
+        pictures = self.page.workroom.pictures
+
+        def told(photo: Taken) -> tuple[Path, str, Polygon]:
+            return pictures.file(photo.photo_id, photo.name), photo.name, photo.corners
+
+        first, last = photos[0], photos[-1]
+        self._first.want(first.photo_id, (first.photo_id, first.corners, size), lambda: (told(first), None, size))
         if len(photos) > 1:
-            self._ask(photos[-1], photos[0], wanted)
+            wanted = (last.photo_id, last.corners, first.photo_id, first.corners, size)
+            self._later.want(last.photo_id, wanted, lambda: (told(last), told(first), size))
 
-    def _ask(self, photo: Taken, first: Taken | None, wanted: object) -> None:
-        page, size = self.page, self._size
-        pictures, workers = page.workroom.pictures, page.workroom.workers
+    def _came(self, laid: LaidMarks) -> None:
+        self._mixed = None
+        for asked, photo in ((self._first, self.photos[0]), (self._later, self.photos[-1])):
+            if asked.found is laid:
+                note_photograph(self.page, photo, "marks", laid.bulge)
 
-        def told(taken: Taken) -> tuple[Path, str, object]:
-            return pictures.file(taken.photo_id, taken.name), taken.name, taken.corners
+    def _forget(self) -> None:
+        self._mixed = None
+        self._first.forget()
+        self._later.forget()
 
-        def make(progress: Progress) -> LaidMarks:
-            before = told(first) if first is not None else None
-            found: LaidMarks = workers.ask("transfer.question:lay_on_marks", told(photo), before, size, progress=progress)
-            return found
+    @property
+    def first(self) -> LaidMarks | None:
+        """The first photograph, with its marks."""
+        return self._first.found
 
-        def ready(laid: LaidMarks) -> None:
-            if self._asked == wanted:
-                if first is None:
-                    self.first = laid
-                if first is not None or len(self.photos) == 1:
-                    self.laid = laid
-                note_photograph(page, photo, "marks", laid.bulge)
-                page.refresh()
+    @property
+    def laid(self) -> LaidMarks | None:
+        """The newest, laid on the first."""
+        return self._first.found if len(self.photos) == 1 else self._later.found
 
-        def failed(trouble: Trouble) -> None:
-            if self._asked == wanted:
-                self.trouble = str(trouble)
-                page.workroom.report(trouble)
-                page.refresh()
-
-        ids = (photo.photo_id, photo.corners, first.photo_id if first else "", first.corners if first else (), size)
-        key = Key("marks laid on", (photo.photo_id,), ids)
-        page.workroom.derived.want(key, page, Making(make, lambda laid: laid.picture.nbytes), ready, failed)
+    @property
+    def trouble(self) -> str:
+        return self._first.trouble or self._later.trouble
 
     def _show_overlay(self) -> None:
         """The surface, with the reference over it once it is mixed; lines and rings at once."""

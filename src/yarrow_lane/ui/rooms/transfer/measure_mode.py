@@ -16,7 +16,6 @@ from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.transfer.landmarks import head_mm
 from yarrow_lane.transfer.marks.laid import laid_over
 from yarrow_lane.transfer.proof.measured import Flat, Verdict, judged
@@ -29,6 +28,7 @@ from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.levels import Levels, qimage
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
+from yarrow_lane.ui.rooms.transfer.asked import Asked
 from yarrow_lane.ui.rooms.transfer.loupes import Loupes
 from yarrow_lane.ui.rooms.transfer.measure_view import MEASURING, Told, before_photo, told_overlays, told_sections
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
@@ -66,15 +66,16 @@ class MeasureMode(Mode):
         box.addWidget(self.loupes)
         self.look: Look = "corners"
         self.fade = 0.0
-        self.flat: Flat | None = None
-        self.trouble = ""
-        self._asked: object = None
+        self._measuring: Asked[Flat] = Asked(
+            page, "transfer.question:measure_drawing", lambda flat: flat.picture.nbytes, self._came
+        )
         self._shown: object = None
         self.corners = PhotoCorners(self.drawing, page, self._corner_moved)
         self.grips = GripsTool(lambda number, to: None, self._place_moved)
 
     def opened(self) -> None:
-        self.look, self.flat, self.trouble, self._asked, self._shown = "corners", None, "", None, None
+        self.look, self._shown = "corners", None
+        self._measuring.forget()
         self.fade = 0.0
         self.corners.forget()
         if self.photo is not None and self.photo.off:
@@ -158,7 +159,8 @@ class MeasureMode(Mode):
         def kept(taken: Taken) -> None:
             made_from = reference_key(page.desk.commission(commission_id).compose)
             photo = DrawingPhoto(taken.photo_id, taken.name, taken.size_px, taken.at, taken.corners, (), made_from)
-            self.look, self.flat, self._asked, self._shown = "corners", None, None, None
+            self.look, self._shown = "corners", None
+            self._measuring.forget()
             self.corners.forget()
             edit = Edit(
                 TRANSFER, f"Photographed the drawing: {name}", lambda t: replace(t, photos=with_newest(t.photos, photo))
@@ -203,42 +205,28 @@ class MeasureMode(Mode):
         ruled = (squares.lines_across(), squares.lines_down()) if squares is not None else ((), ())
         places = tuple(p.at for p in page.places())
         wanted = (photo.photo_id, photo.corners, page.line_source.key(c, c.transfer.lines), places, ruled)
-        if self._asked == wanted:
-            return
-        self._asked, self.flat, self.trouble = wanted, None, ""
         size = c.compose.width_mm, c.compose.height_mm
-        pictures, workers = page.workroom.pictures, page.workroom.workers
         paths = tuple(line.points for line in lines)
 
-        def make(progress: Progress) -> Flat:
-            path = pictures.file(photo.photo_id, photo.name)
-            found: Flat = workers.ask(
-                "transfer.question:measure_drawing",
-                path,
-                photo.name,
-                photo.corners,
-                size,
-                paths,
-                places,
-                ruled,
-                progress=progress,
-            )
-            return found
+        def arguments() -> tuple[object, ...]:
+            path = page.workroom.pictures.file(photo.photo_id, photo.name)
+            return path, photo.name, photo.corners, size, paths, places, ruled
 
-        def ready(flat: Flat) -> None:
-            if self._asked == wanted:
-                self.flat, self._shown = flat, None
-                note_photograph(page, photo, "drawing", flat.bulge)
-                page.refresh()
+        self._measuring.want(photo.photo_id, wanted, arguments)
 
-        def failed(trouble: Trouble) -> None:
-            if self._asked == wanted:
-                self.trouble = str(trouble)
-                page.workroom.report(trouble)
-                page.refresh()
+    def _came(self, flat: Flat) -> None:
+        self._shown = None
+        if self.photo is not None:
+            note_photograph(self.page, self.photo, "drawing", flat.bulge)
 
-        key = Key("drawing measured", (photo.photo_id,), wanted)
-        page.workroom.derived.want(key, page, Making(make, lambda flat: flat.picture.nbytes), ready, failed)
+    @property
+    def flat(self) -> Flat | None:
+        """The newest photograph straightened and measured, once it is."""
+        return self._measuring.found
+
+    @property
+    def trouble(self) -> str:
+        return self._measuring.trouble
 
     def _show_places(self, told: Told) -> None:
         compose = self.page.commission.compose

@@ -45,7 +45,7 @@ def take_in(page: "TransferPage", source: Source, name: str, size_mm: Point, kep
     workroom.works.run(f"Reading {name}", work, kept)
 
 
-def note_photograph(page: "TransferPage", photo: Taken, purpose: Literal["drawing", "marks"], bulge: float) -> None:
+def note_photograph(page: "TransferPage", photo: Taken, purpose: Literal["drawing", "marks", "crosses"], bulge: float) -> None:
     """Log the photograph once it was measured: with its corners, the lens's bulge and what it was for."""
     known = [(h.photo_id, h.corners) for h in of_kind(page.commission.log, Photographed) if h.purpose == purpose]
     if (photo.photo_id, photo.corners) not in known:

@@ -2,7 +2,10 @@
 
 from dataclasses import replace
 from functools import partial
-from typing import TYPE_CHECKING, Any
+from pathlib import Path
+from typing import TYPE_CHECKING, Any, Literal
+
+from PySide6.QtWidgets import QStackedLayout
 
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.plane import Point, Rect
@@ -19,8 +22,9 @@ from yarrow_lane.transfer.projector import (
     squared,
     squared_words,
 )
-from yarrow_lane.ui.bench_sheet import Amount, Fact, Length, Line, Meaning, NextAct, Note, Section, Tick
+from yarrow_lane.ui.bench_sheet import Amount, Fact, Length, Line, Meaning, NextAct, Note, Section, Switch, Tick
 from yarrow_lane.ui.kit.overlays import Drawn
+from yarrow_lane.ui.rooms.transfer.crosses_photo import CrossesOnPhoto
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.projector_screen import ProjectorScreen
 from yarrow_lane.ui.rooms.transfer.projector_view import Beam, Light, ProjectorView
@@ -31,6 +35,8 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
 
 _THICK_PX = 3
+Look = Literal["room", "crosses"]
+_LOOKS: tuple[tuple[Look, str], ...] = (("room", "the room"), ("crosses", "a photograph of the crosses"))
 _TAPE = ("Top, cross to cross", "Foot", "Across, top left to lower right", "Across, lower left to top right")
 _KNOCK = ("Cross top left: the light is right by", "and below by", "Cross lower right: right by", "and below by ")
 
@@ -43,7 +49,11 @@ class ProjectorMode(Mode):
     def __init__(self, page: "TransferPage") -> None:
         super().__init__(page)
         self.view = ProjectorView()
-        self.widget = self.view
+        self.crosses = CrossesOnPhoto(page)
+        self._stack = QStackedLayout(self.widget)
+        self._stack.addWidget(self.view)
+        self._stack.addWidget(self.crosses.view)
+        self.look: Look = "room"
         self.screen: ProjectorScreen | None = None
         self.tape = [0.0] * 4  # mm, as measured before the canvas; not kept
         self.knock = [0.0] * 4
@@ -51,9 +61,28 @@ class ProjectorMode(Mode):
         self.shown = False  # the lines were on the wall since this commission was opened
 
     def opened(self) -> None:
-        self.tape, self.knock, self.shown = [0.0] * 4, [0.0] * 4, False
+        self.tape, self.knock, self.shown, self.look = [0.0] * 4, [0.0] * 4, False, "room"
+        self.crosses.opened()
+
+    def takes_files(self) -> bool:
+        return self.look == "crosses"
+
+    def take(self, path: Path) -> None:
+        self.crosses.take(path, path.name)
+
+    def _look_at(self, look: Look) -> Meaning:
+        self.look = look
+        self.page.refresh()
+        return None
 
     def refresh(self) -> Sheets:
+        switch = Switch("Look at", _LOOKS, self._look_at, self.look)
+        self._stack.setCurrentWidget(self.crosses.view if self.look == "crosses" else self.view)
+        self.picture = self.crosses.view if self.look == "crosses" else None
+        sheets = self.crosses.refresh() if self.look == "crosses" else self._refresh_room()
+        return replace(sheets, switches=(switch, *sheets.switches))
+
+    def _refresh_room(self) -> Sheets:
         compose, equipment = self.page.commission.compose, self.page.equipment
         try:
             projected = project(equipment.projector, compose.width_mm, compose.height_mm, equipment.room_lux)

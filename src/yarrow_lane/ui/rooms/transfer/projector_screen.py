@@ -5,10 +5,10 @@ from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QPolyg
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.measure.plane import Polygon
+from yarrow_lane.transfer.crosses import ARM_SHARE
 from yarrow_lane.ui.kit.overlays import Drawn
 
 _BLINK_MS = 400
-_CROSS_SHARE = 0.03  # of the canvas's shorter side: our choice
 _COLOURS = ("#ffffff", "#ff4030", "#30ff60", "#40a0ff")  # white, then what shows on a ground near white
 
 
@@ -59,7 +59,7 @@ class ProjectorScreen(QWidget):
                     painter.drawPolyline(placed(path))
         if not self.blinking or self._lit:
             painter.setPen(QPen(colour, self.thick_px))
-            arm = _CROSS_SHARE * min(self.canvas_mm)
+            arm = ARM_SHARE * min(self.canvas_mm)
             for x in (0.0, self.canvas_mm[0]):
                 for y in (0.0, self.canvas_mm[1]):
                     painter.drawPolyline(placed(((x - arm, y), (x + arm, y))))

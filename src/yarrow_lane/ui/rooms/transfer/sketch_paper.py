@@ -4,16 +4,14 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from yarrow_lane.canvas_photo.taken import Taken, with_corner
-from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.plane import Point
-from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.transfer.record import TRANSFER
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press, Section
 from yarrow_lane.ui.kit.levels import Levels, qimage
 from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.rooms.transfer.asked import Asked
 from yarrow_lane.ui.rooms.transfer.mode import Sheets
 from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, Source, chosen_file, corners_section, take_in
 
@@ -30,14 +28,12 @@ class SketchOnPaper:
     def __init__(self, page: "TransferPage", view: PictureView) -> None:
         self._page, self._view = page, view
         self._corners = PhotoCorners(view, page, self._corner_moved)
-        self.clean: Picture | None = None
+        self._cleaning: Asked[Picture] = Asked(page, "transfer.question:clean_sketch", lambda clean: clean.nbytes)
         self._set = False  # the corners were accepted
-        self._asked: object = None
-        self._trouble = ""
 
     def opened(self) -> None:
         """Another commission came in."""
-        self.clean, self._asked, self._trouble = None, None, ""
+        self._cleaning.forget()
         self._set = self._page.commission.transfer.sketch is not None
         self._corners.forget()
 
@@ -51,7 +47,8 @@ class SketchOnPaper:
         page, commission_id = self._page, self._page.commission_id
 
         def kept(photo: Taken) -> None:
-            self._set, self.clean, self._asked = False, None, None
+            self._set = False
+            self._cleaning.forget()
             self._corners.forget()
             page.desk.do(commission_id, Edit(TRANSFER, f"Took a sketch in: {name}", lambda t: replace(t, sketch=photo)))
 
@@ -76,11 +73,11 @@ class SketchOnPaper:
         self._corners.forget()
         self._want(photo)
         self._view.setProperty("reference", "")
-        self._view.waiting = self._trouble or _CLEANING
+        self._view.waiting = self._cleaning.trouble or _CLEANING
         self._view.show_levels(Levels((qimage(self.clean),)) if self.clean is not None else None, self._size)
-        if self._trouble:
+        if self._cleaning.trouble:
             act = NextAct("Look at the corners", "pull them to where they are", self._back)
-            return Sheets((Section("A sketch of yours", (Note(self._trouble, "wrong"),)),), (), act)
+            return Sheets((Section("A sketch of yours", (Note(self._cleaning.trouble, "wrong"),)),), (), act)
         return None
 
     def section(self) -> Section:
@@ -106,7 +103,8 @@ class SketchOnPaper:
         return None
 
     def _back(self) -> Meaning:
-        self._set, self._trouble, self._asked = False, "", None
+        self._set = False
+        self._cleaning.forget()
         self._page.refresh()
         return None
 
@@ -118,29 +116,15 @@ class SketchOnPaper:
             self._page.attempt(lambda: self._page.take(edit))
 
     def _want(self, photo: Taken) -> None:
-        page, size = self._page, self._size
-        wanted = (photo.photo_id, photo.corners, size)
-        if self._asked == wanted:
-            return
-        self._asked, self.clean, self._trouble = wanted, None, ""
-        pictures, workers = page.workroom.pictures, page.workroom.workers
+        size, pictures = self._size, self._page.workroom.pictures
         px_per_mm = _PX_PER_MM / max(1.0, max(size) / 500)
 
-        def make(progress: Progress) -> Picture:
-            told = pictures.file(photo.photo_id, photo.name), photo.name, photo.corners
-            found: Picture = workers.ask("transfer.question:clean_sketch", told, size, px_per_mm, progress=progress)
-            return found
+        def arguments() -> tuple[object, ...]:
+            return (pictures.file(photo.photo_id, photo.name), photo.name, photo.corners), size, px_per_mm
 
-        def ready(clean: Picture) -> None:
-            if self._asked == wanted:
-                self.clean = clean
-                page.refresh()
+        self._cleaning.want(photo.photo_id, (photo.photo_id, photo.corners, size), arguments)
 
-        def failed(trouble: Trouble) -> None:
-            if self._asked == wanted:
-                self._trouble = str(trouble)
-                page.workroom.report(trouble)
-                page.refresh()
-
-        key = Key("sketch cleaned", (photo.photo_id,), wanted)
-        page.workroom.derived.want(key, page, Making(make, lambda clean: clean.nbytes), ready, failed)
+    @property
+    def clean(self) -> Picture | None:
+        """The sketch as it will be on the canvas, once it is."""
+        return self._cleaning.found
