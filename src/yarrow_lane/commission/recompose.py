@@ -158,6 +158,9 @@ def _drawn(c: Commission, same_cloth: bool, changes: list[str]) -> Commission:
         changes.append("Lines dropped and drawn by hand stay where they lie on the canvas: look whether they still fit.")
     if c.transfer.photos:
         changes.append("The drawing was photographed for the earlier composition: measure it again.")
+    if c.transfer.marked_surface and not same_cloth:
+        changes.append("The photographs of scribble marks show another canvas: they are left out.")
+        c = replace(c, transfer=replace(c.transfer, marked_surface=()))
     if c.transfer.sketch is not None:
         changes.append("The sketch on paper was laid out for the earlier composition: set its corners again.")
     if c.transfer.carried:

@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import NOON
-from tests.rooms.commission.making import STUDIO, regions, shut_up_to
+from tests.rooms.commission.making import LEAD, STUDIO, regions, shut_up_to
+from yarrow_lane.canvas_photo.taken import Taken
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import recompose, recount, resequence
 from yarrow_lane.commission.standing import passes_in, stand
@@ -21,7 +22,8 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import Palette, Well
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.proof.photo import DrawingPhoto
-from yarrow_lane.transfer.record import Transfer
+from yarrow_lane.transfer.record import Transfer, mark_carried
+from yarrow_lane.transfer.ways import Ways
 
 SIZE = (2400.0, 3000.0)
 
@@ -179,6 +181,20 @@ def test_lines_by_hand_and_photographs_of_the_drawing_are_named_and_finer_square
     said = " ".join(found.changes)
     assert "by hand stay where they lie" in said and "measure it again" in said
     assert found.commission.transfer.lines == lines and found.commission.transfer.quartered is None
+
+
+def test_a_drawing_carried_over_is_drawn_again_and_marks_of_another_canvas_are_left_out():
+    c = under_way()
+    photo = Taken("f" * 64, "marks.jpg", (900, 1200), NOON, ((0.0, 0.0), (9.0, 0.0), (9.0, 9.0), (0.0, 9.0)))
+    transfer = replace(c.transfer, drawn=(), ways=Ways("tracing", "tracing"), marked_surface=(photo,), sketch=photo)
+    c = replace(c, transfer=mark_carried(transfer, ("outline", "details"), "tracing", 60.0))
+    moved = recompose(c, frame(c.compose, LEAD.id, SIZE, 1500, (1200, 1500)))
+    said = " ".join(moved.changes)
+    assert "carried over from the earlier composition" in said and "set its corners again" in said and "scribble" not in said
+    assert moved.commission.transfer.carried == () and moved.commission.transfer.marked_surface == (photo,)
+    turned = recompose(c, turn(c.compose, SIZE))
+    assert "The photographs of scribble marks show another canvas" in " ".join(turned.changes)
+    assert turned.commission.transfer.marked_surface == () and turned.commission.transfer.ways.one == "tracing"
 
 
 def test_another_school_keeps_what_still_has_a_place():

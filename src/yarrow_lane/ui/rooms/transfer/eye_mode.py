@@ -7,12 +7,13 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout
 
+from yarrow_lane.compose.composition import Compose
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.lengths import length_text
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.transfer.by_eye.between import edges_of, shapes_between
 from yarrow_lane.transfer.by_eye.checks import Check, checks_of
-from yarrow_lane.transfer.landmarks import head_mm
+from yarrow_lane.transfer.landmarks import Place, head_mm
 from yarrow_lane.transfer.lines.outlines import outlines_of
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
 from yarrow_lane.ui.kit.drawing_tools import LengthTool
@@ -30,8 +31,22 @@ _LOOKS: tuple[tuple[Look, str], ...] = (("checks", "checks"), ("between", "shape
 _HEAD_SHARE = 0.4  # of the shorter side, while crown and chin are not marked: our choice
 _MOST_OWN = 6
 _FLAT = (74, 74, 74)
-_checks = kept(2)(checks_of)
-_shapes = kept(2)(shapes_between)
+
+
+# Walking the checks changes none of them.
+@kept(2)
+def _checks_on(compose: Compose, places: tuple[Place, ...]) -> tuple[Check, ...]:
+    size = compose.width_mm, compose.height_mm
+    several = len(compose.pieces) > 1
+    named = [(piece.name if several else "", ring) for piece in compose.pieces for ring in piece.outline_mm[:1]]
+    head = head_mm(places) or _HEAD_SHARE * min(size)
+    return checks_of({p.full_name: p.at for p in places}, head, edges_of(named, size))
+
+
+@kept(2)
+def _shapes_on(compose: Compose) -> tuple[Polygon, ...]:
+    rings = outlines_of(compose).rings
+    return shapes_between(rings, (compose.width_mm, compose.height_mm)) if rings else ()
 
 
 class EyeMode(Mode):
@@ -59,14 +74,7 @@ class EyeMode(Mode):
 
     def checks(self) -> tuple[Check, ...]:
         """The handiest of this composition."""
-        c, places = self.page.commission, self.page.places()
-        size = c.compose.width_mm, c.compose.height_mm
-        named: list[tuple[str, Polygon]] = []
-        several = len(c.compose.pieces) > 1
-        for piece in c.compose.pieces:
-            named += [(piece.name if several else "", ring) for ring in piece.outline_mm[:1]]
-        edges = edges_of(named, size)
-        return _checks({p.full_name: p.at for p in places}, head_mm(places) or _HEAD_SHARE * min(size), edges)
+        return _checks_on(self.page.commission.compose, self.page.places())
 
     def refresh(self) -> Sheets:
         page = self.page
@@ -124,9 +132,7 @@ class EyeMode(Mode):
     # --- shapes between
 
     def _show_between(self) -> tuple[tuple[Section, ...], NextAct | None, str]:
-        compose = self.page.commission.compose
-        rings = outlines_of(compose).rings
-        shapes = _shapes(rings, (compose.width_mm, compose.height_mm)) if rings else ()
+        shapes = _shapes_on(self.page.commission.compose)
         self._on_both(*(Outline(shape, "light", 1.2, flat=_FLAT) for shape in shapes))
         words = (
             "Draw these flat shapes instead of the sitter: where they are right, the sitter is."

@@ -6,12 +6,15 @@ from typing import TYPE_CHECKING, Any
 
 from PySide6.QtWidgets import QHBoxLayout
 
+from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.cutting.outline import curve
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.layers.regions import Region
+from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Polygon
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.transfer.film import CAUTION, ORDER, FilmTrouble, film_outlines
+from yarrow_lane.transfer.film import CAUTION, ORDER, Film, FilmTrouble, film_outlines
 from yarrow_lane.transfer.lines.line import Line as Drawing
 from yarrow_lane.transfer.record import TRANSFER
 from yarrow_lane.transfer.sheets import SheetsTrouble, lay_on_sheets
@@ -27,6 +30,15 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
 else:
     true_size = late("yarrow_lane.documents.true_size")  # what writes PDF is loaded with the first document
+
+
+@kept(2)  # asked for at every refresh
+def _rings_of(compose: Compose, regions: tuple[Region, ...], film: Film) -> tuple[Polygon, ...]:
+    """What is cut of the sitters and regions it covers, canvas mm. Raises `FilmTrouble`."""
+    pieces = [p for p in compose.pieces if film.pieces is None or p.id in film.pieces]
+    covered = [[tuple((float(x), float(y)) for x, y in curve(ring, 8)) for ring in p.outline_mm] for p in pieces]
+    covered += [[r.outline] for r in regions if r.id in film.regions]
+    return film_outlines(covered, film, (compose.width_mm, compose.height_mm))
 
 
 class FilmMode(Mode):
@@ -51,7 +63,7 @@ class FilmMode(Mode):
             trouble = "Cut a sitter out at Compose, or draw regions at Layers: the film follows their outline."
         else:
             try:
-                rings = film_outlines(self._covered(), c.transfer.film, (c.compose.width_mm, c.compose.height_mm))
+                rings = _rings_of(c.compose, c.layers.regions, c.transfer.film)
             except FilmTrouble as found:
                 trouble = str(found)
         self.view.show_overlays(*(Outline(ring, "here", 2.0, filled=True) for ring in rings))
@@ -59,14 +71,6 @@ class FilmMode(Mode):
             "Order of masking", (*(Note(f"{n}. {words}") for n, words in enumerate(ORDER, 1)), Note(CAUTION, "wrong"))
         )
         return Sheets((self._what(trouble), self._paper(rings), order), page.way_switches(), self._act(rings))
-
-    def _covered(self) -> list[list[Polygon]]:
-        """The rings of each sitter and region it covers, canvas mm."""
-        c = self.page.commission
-        film = c.transfer.film
-        pieces = [p for p in c.compose.pieces if film.pieces is None or p.id in film.pieces]
-        found = [[tuple((float(x), float(y)) for x, y in curve(ring, 8)) for ring in p.outline_mm] for p in pieces]
-        return found + [[r.outline] for r in c.layers.regions if r.id in film.regions]
 
     def _act(self, rings: tuple[Polygon, ...]) -> NextAct | None:
         if not rings:

@@ -156,7 +156,7 @@ class MarksMode(Mode):
         over = Switch("Laid over", (("picture", "picture"), ("lines", "lines")), self._lay, self.over)
         sections = (
             self._laid_section(),
-            self._marks_section(),
+            *((self._marks_section(),) if len(photos) == 1 else ()),  # once painting has begun no more are added
             self._coats(),
             self._photos(),
             way_section(page, "scribble marks"),
@@ -298,15 +298,10 @@ class MarksMode(Mode):
         self.surface.tool = None
         self.surface.setProperty("reference", "")
         self.surface.waiting = self.trouble or "Straightening and looking for the marks…"
-        # Once painting has begun no more are added.
         rings = wanting_overlays(self.first.wanting, self._size) if self.first is not None and len(self.photos) == 1 else ()
         lines = page.lines if self.over == "lines" else None
-        own = (
-            (replace(drawn_overlay(lines, 1.4), colour=_LIGHT if np.mean(page.ground) < _DARK_GROUND else _DARK),)
-            if lines
-            else ()
-        )
-        self.surface.show_overlays(*own, *rings)
+        colour = _LIGHT if np.mean(page.ground) < _DARK_GROUND else _DARK
+        self.surface.show_overlays(*((replace(drawn_overlay(lines, 1.4), colour=colour),) if lines else ()), *rings)
         self.reference.show_overlays(*((drawn_overlay(lines, 1.0),) if lines else ()), *rings)
         if laid is None:
             self.surface.show_levels(None, self._size)
