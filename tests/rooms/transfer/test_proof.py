@@ -1,6 +1,7 @@
 """Proof of the drawing: parted against scikit-image, found without a click in drawings whose errors are known."""
 
 import math
+from dataclasses import replace
 from functools import cache
 
 import cv2
@@ -74,6 +75,8 @@ def test_a_place_that_was_not_found_is_asked_for_where_it_would_be():
     }
     ((name, guess),) = verdict.asked
     assert name == "chin" and guess == pytest.approx((103, 161)), "its own place, moved as the whole"
+    near = replace(flat, found=(found[0], FoundPlace((106.0, 164.0), 0.1), *found[2:]))
+    assert judged(list(meant), list(meant.values()), near, {}).asked == (("chin", (106.0, 164.0)),), "found unsurely, not far"
     pulled = judged(list(meant), list(meant.values()), flat, {"chin": (103.0, 169.0)})
     assert pulled.asked == () and [p.name for p in pulled.places if p.by_hand] == ["chin"]
     errors = [p.mm for p in pulled.places]
