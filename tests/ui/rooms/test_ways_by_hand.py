@@ -68,7 +68,9 @@ def test_two_ways_share_the_work_and_each_is_done(qtbot, lined, wait_idle):
     assert page.mode.name == "by eye"
     press(qtbot, page, "The outline is on the canvas")
     keys(qtbot, window, ENTER)
-    assert page.mode.name == "squares" and "eyes, nose and mouth" in page.bench.sheet.act.detail
+    assert page.mode.name == "squares" and page.bench.sheet.act.title.startswith("Take ")
+    keys(qtbot, window, ENTER)
+    assert now(window).transfer.count and "eyes, nose and mouth" in page.bench.sheet.act.detail
     press(qtbot, page, "Eyes, nose and mouth are on the canvas")
     assert page.standing().act is None and "by eye, then squares" in page.standing().fact
     keys(qtbot, window, UNDO)
@@ -220,6 +222,11 @@ def test_a_sketch_on_paper_is_laid_on_the_canvas_and_printed(qtbot, lined, wait_
     window.take_files([file])
     wait_idle(window)
     mode = page.modes["on paper"]
+    shown = mode.view.content
+    for what in ("the lines", "a sketch of yours"):  # to look elsewhere in between loses nothing
+        page.choices.button(what).click()
+        wait_idle(window)
+    assert mode.view.content == shown and mode.view.levels is not None
     for n, corner in enumerate(shot.corners(*paper)):
         if np.hypot(*(np.array(now(window).transfer.sketch.corners[n]) - corner)) > 3:
             drag(mode.view, now(window).transfer.sketch.corners[n], tuple(corner))

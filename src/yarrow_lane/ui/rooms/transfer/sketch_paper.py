@@ -37,6 +37,10 @@ class SketchOnPaper:
         self._set = self._page.commission.transfer.sketch is not None
         self._corners.forget()
 
+    def left(self) -> None:
+        """Something else is shown on the view."""
+        self._corners.forget()
+
     @property
     def _size(self) -> Point:
         compose = self._page.commission.compose

@@ -147,7 +147,7 @@ class SquaresMode(Mode):
         page, transfer = self.page, self.page.commission.transfer
         ways = ways_of(transfer)
         squares, name = view.squares, view.squares.name(*self.square)
-        if not ways.chosen:
+        if not ways.chosen or (parts_by(page, "squares") and not transfer.count):
             words = f"{len(squares.all)} squares, about {hours_text(minutes_left(squares, transfer))}"
             return NextAct(f"Take {squares.columns} × {squares.rows} squares", words, self._do_next)
         if ways.one == "squares":

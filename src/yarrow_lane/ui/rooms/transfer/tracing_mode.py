@@ -143,6 +143,7 @@ class TracingMode(Mode):
 
     def _print_what(self, what: What) -> Meaning:
         self.what = what
+        self.sketch.left()
         self.page.refresh()
         return None
 
