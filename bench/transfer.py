@@ -18,7 +18,8 @@ from yarrow_lane.transfer.lines.outlines import Outlines
 from yarrow_lane.transfer.proof.find import found_places
 from yarrow_lane.transfer.question import find_lines
 
-_LEFT_OPEN = {"cat1": 0.20, "dog1": 0.30, "person1": 0.30, "rabbit1": 0.07}
+# dog2 (dusk) was never tuned on: its goal is what the worked-out design reached there.
+_LEFT_OPEN = {"cat1": 0.20, "dog1": 0.30, "person1": 0.30, "rabbit1": 0.07, "dog2": 0.45}
 _SHOTS, _DRAWINGS = 60, 4
 
 

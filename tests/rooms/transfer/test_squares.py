@@ -2,10 +2,13 @@
 
 from datetime import UTC, datetime, timedelta
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from yarrow_lane.transfer.crossings import MOST_EACH, crossings, to_tick
+from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.record import Transfer, mark_drawn, minutes_each, minutes_left, set_count
 from yarrow_lane.transfer.squares import Squares, SquaresTrouble, column_letter
 
@@ -57,3 +60,19 @@ def test_the_pace_is_the_painters_own_from_three_squares_on():
     again = mark_drawn(transfer, 0, 0, False, at)
     assert again.minutes == transfer.minutes and (0, 0) not in again.drawn
     assert minutes_left(Squares(400, 500, 8), transfer) == 74 * 2.25
+
+
+def test_forty_squares_on_two_metres_are_walked_named_and_ticked():
+    squares = Squares(2000.0, 3000.0, 40)
+    assert squares.side_mm == 50.0 and len(squares.all) == 40 * 60 and squares.whole
+    assert squares.name(39, 59) == "AN60" and squares.rect(39, 59).right == 2000.0
+    way = np.linspace(0, 40, 4000)
+    wave = tuple((float(x), float(y)) for x, y in np.stack([1000 + 24 * way * np.cos(way), 1500 + 36 * way * np.sin(way)], 1))
+    found = crossings((Line(wave, (False,) * len(wave), 1.0),), squares)
+    ticks = to_tick(found, squares)
+    assert len(found) > 500 and 0 < len(ticks) <= len(found)
+    load: dict = {}
+    for tick in ticks:
+        for square in set(tick.between(squares)):
+            load[square] = load.get(square, 0) + 1
+    assert max(load.values()) <= MOST_EACH and all(s in set(squares.all) for s in load)
