@@ -108,7 +108,6 @@ def crosses_square(size_mm: tuple[float, float], places: Sequence[Point]) -> Squ
 
 
 def crosses_words(size_mm: tuple[float, float], places: Sequence[Point]) -> tuple[str, ...]:
-    """What to do with the projector: first to make it square, then to bring it onto the canvas."""
+    """What to do with the projector: first to make it square, only then to bring it onto the canvas."""
     square = crosses_square(size_mm, places)
-    moved = knocked_words(*knocked(corners_of(size_mm), places))
-    return (*squared_words(square), moved) if not square.holds else (moved,)
+    return (knocked_words(*knocked(corners_of(size_mm), places)),) if square.holds else squared_words(square)
