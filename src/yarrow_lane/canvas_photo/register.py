@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.canvas_photo.plane_map import carried, plane_map
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture
@@ -43,7 +44,7 @@ class Registered:
 
     def moved(self, points: NDArray[Any]) -> NDArray[np.float64]:
         """Places (n, 2) of the later photograph, mm of the earlier one."""
-        return _moved(self.matrix, points)
+        return carried(self.matrix, points)
 
 
 @dataclass(frozen=True)
@@ -54,7 +55,7 @@ class NotRegistered:
 
 
 def registered(
-    before: Picture, after: Picture, px_per_mm: float, progress: Progress = SILENT, *, reach_mm: float = _REACH_MM
+    before: Picture, after: Picture, px_per_mm: float, progress: Progress = SILENT
 ) -> Registered | NotRegistered:  # fmt: skip
     """Both straightened, (H, W, 3) at `px_per_mm` (about 2 per mm of a canvas of 50 cm; its mm are those used here).
 
@@ -63,15 +64,14 @@ def registered(
     """
     one = _places(before)
     progress.at(0.3)
-    found = _laid(one, _places(after), before.shape, px_per_mm, reach_mm)
+    other = _places(after)
+    found = _laid(one, other, before.shape, px_per_mm)
     progress.at(0.6)
     if isinstance(found, Registered):
         progress.at(1.0)
         return found
-    height, width = before.shape[:2]
     for words, turns in _TURNS:
-        turned = cv2.resize(np.rot90(after, turns).copy(), (width, height), interpolation=cv2.INTER_AREA)
-        if isinstance(_laid(one, _places(np.asarray(turned, np.uint8)), before.shape, px_per_mm, reach_mm), Registered):
+        if isinstance(_laid(one, _turned(other, after.shape, turns), before.shape, px_per_mm), Registered):
             return NotRegistered(f"the photograph is {words}: set its corners from the canvas's own top left")
     progress.at(1.0)
     return found
@@ -91,10 +91,16 @@ def _places(picture: Picture) -> _Places:
     return np.array([s.pt for s in seen]), np.sqrt(looks / (looks.sum(1, keepdims=True) + 1e-9))
 
 
-def _laid(
-    one: _Places, other: _Places, shape: tuple[int, ...], px_per_mm: float, reach_mm: float
-) -> Registered | NotRegistered:
-    pairs = _partners(one, other, px_per_mm, reach_mm)
+def _turned(places: _Places, shape: tuple[int, ...], turns: int) -> _Places:
+    """The same with the picture turned anticlockwise by so many quarters and pulled to its shape again: looks do not turn with it."""
+    share = places[0] / (shape[1], shape[0])
+    for _ in range(turns):
+        share = np.stack([share[:, 1], 1 - share[:, 0]], 1)
+    return share * (shape[1], shape[0]), places[1]
+
+
+def _laid(one: _Places, other: _Places, shape: tuple[int, ...], px_per_mm: float) -> Registered | NotRegistered:
+    pairs = _partners(one, other, px_per_mm)
     if len(pairs) < _FEWEST_PAIRS:
         return NotRegistered(f"only {len(pairs)} marks were found again" if len(pairs) else "no mark was found again")
     to, of = pairs[:, 0], pairs[:, 1]
@@ -110,7 +116,7 @@ def _laid(
         return NotRegistered(f"only {marks} marks agree")
     if cover < _LEAST_COVER:
         return NotRegistered(f"the marks that agree lie on {cover:.0%} of the surface only")
-    if share < _LEAST_SHARE or np.hypot(*(_moved(matrix, _corners(size)) - _corners(size)).T).max() > reach_mm:
+    if share < _LEAST_SHARE or np.hypot(*(carried(matrix, _corners(size)) - _corners(size)).T).max() > _REACH_MM:
         return NotRegistered(f"only {share:.0%} of the marks found again agree")
     matrix, rest, doubt = _weighed(to, of, size)
     if doubt > _MOST_DOUBT_MM:
@@ -120,11 +126,6 @@ def _laid(
 
 def _corners(size: NDArray[np.float64]) -> NDArray[np.float64]:
     return np.array([(0, 0), (size[0], 0), size, (0, size[1])], np.float64)
-
-
-def _moved(matrix: NDArray[Any], points: NDArray[Any]) -> NDArray[np.float64]:
-    found = np.concatenate([points, np.ones((len(points), 1))], 1) @ matrix.T
-    return np.asarray(found[:, :2] / found[:, 2:])
 
 
 def _weighed(
@@ -137,7 +138,7 @@ def _weighed(
     corners = _corners(size)
 
     def mapped(shift: NDArray[np.float64], points: NDArray[np.float64]) -> NDArray[np.float64]:
-        return _moved(_plane_map(corners, corners + shift.reshape(4, 2)), points)
+        return carried(plane_map(corners, corners + shift.reshape(4, 2)), points)
 
     def slopes(shift: NDArray[np.float64], points: NDArray[np.float64]) -> NDArray[np.float64]:
         here = mapped(shift, points).ravel()
@@ -159,18 +160,10 @@ def _weighed(
     at = np.stack(np.meshgrid(np.linspace(0, size[0], 5), np.linspace(0, size[1], 5)), -1).reshape(-1, 2)
     spread = slopes(shift, at) @ np.linalg.cholesky(np.linalg.inv(known))
     doubt = float(np.sqrt((spread.reshape(len(at), 2, 8) ** 2).sum((1, 2))).max())
-    return _plane_map(corners, corners + shift.reshape(4, 2)), float(np.median(away)), doubt
+    return plane_map(corners, corners + shift.reshape(4, 2)), float(np.median(away)), doubt
 
 
-def _plane_map(of: NDArray[np.float64], to: NDArray[np.float64]) -> NDArray[np.float64]:
-    """3 x 3 that carries four points to four."""
-    rows = []
-    for (x, y), (u, v) in zip(of, to, strict=True):
-        rows += [(x, y, 1, 0, 0, 0, -u * x, -u * y), (0, 0, 0, x, y, 1, -v * x, -v * y)]
-    return np.append(np.linalg.solve(np.array(rows), to.ravel()), 1.0).reshape(3, 3)
-
-
-def _partners(one: _Places, other: _Places, px_per_mm: float, reach_mm: float) -> NDArray[np.float64]:
+def _partners(one: _Places, other: _Places, px_per_mm: float) -> NDArray[np.float64]:
     """Pairs (n, 2, 2), mm: a place of the first and the one of the second that is surely the same."""
     (at, looks), (at_other, looks_other) = one, other
     if not len(at) or not len(at_other):
@@ -178,7 +171,7 @@ def _partners(one: _Places, other: _Places, px_per_mm: float, reach_mm: float) -
     at, at_other = at / px_per_mm, at_other / px_per_mm
     pairs = []
     for place, look, near in zip(
-        at_other, looks_other, spatial.cKDTree(at).query_ball_point(at_other, reach_mm), strict=True
+        at_other, looks_other, spatial.cKDTree(at).query_ball_point(at_other, _REACH_MM), strict=True
     ):  # fmt: skip
         if len(near) < 2:
             continue

@@ -7,8 +7,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.canvas_photo.lens import Lens, Points
+from yarrow_lane.canvas_photo.plane_map import carried
 from yarrow_lane.canvas_photo.sides import GOOD_SHARE, Side, colours_of, found_sides
 from yarrow_lane.measure.late import late
+from yarrow_lane.measure.plane import ring_area
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.measure.trouble import Trouble
@@ -48,16 +50,11 @@ class Straight:
 
     def mm(self, points: Points) -> Points:
         """Places (n, 2) of the photograph, canvas mm."""
-        return _carried(self.to_mm, self.lens.straight(np.asarray(points, np.float64)))
+        return carried(self.to_mm, self.lens.straight(np.asarray(points, np.float64)))
 
     def px(self, points_mm: Points) -> Points:
         """Canvas mm (n, 2) as places of the photograph."""
-        return self.lens.bowed(_carried(np.linalg.inv(self.to_mm), np.asarray(points_mm, np.float64)))
-
-
-def _carried(matrix: NDArray[Any], points: NDArray[Any]) -> Points:
-    found = np.concatenate([points, np.ones((*points.shape[:-1], 1))], -1) @ matrix.T
-    return np.asarray(found[..., :2] / found[..., 2:])
+        return self.lens.bowed(carried(np.linalg.inv(self.to_mm), np.asarray(points_mm, np.float64)))
 
 
 def straightened(
@@ -103,8 +100,7 @@ def checked_corners(corners: Points, width: int, height: int) -> Points:
         )
     if not np.all(turns > 0):
         raise StraightTrouble("The canvas was not measured", "its sides cross each other", "set each corner where it belongs")
-    area = 0.5 * abs(float(np.sum(placed[:, 0] * np.roll(placed[:, 1], -1) - np.roll(placed[:, 0], -1) * placed[:, 1])))
-    if area < _LEAST_AREA * width * height:
+    if ring_area(placed.tolist()) < _LEAST_AREA * width * height:
         raise StraightTrouble(
             "The canvas was not measured", "it is too small in the photograph", "go nearer and fill the frame"
         )

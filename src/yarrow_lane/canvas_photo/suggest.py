@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from yarrow_lane.canvas_photo.lens import Points
 from yarrow_lane.canvas_photo.sides import colours_of
 from yarrow_lane.measure.late import late
+from yarrow_lane.measure.plane import ring_area
 from yarrow_lane.measure.raster import Picture
 
 if TYPE_CHECKING:
@@ -109,12 +110,7 @@ def _quad(one: _Line, two: _Line, three: _Line, four: _Line, size: tuple[int, in
     after = np.roll(sides, -1, 0)
     if np.any(sides[:, 0] * after[:, 1] - sides[:, 1] * after[:, 0] <= 0):
         return None
-    return quad if _area(quad) >= _LEAST_AREA * size[0] * size[1] else None
-
-
-def _area(quad: Points) -> float:
-    x, y = quad.T
-    return 0.5 * abs(float(np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y)))
+    return quad if ring_area(quad.tolist()) >= _LEAST_AREA * size[0] * size[1] else None
 
 
 def _score(quad: Points, soft: NDArray[Any], aspect: float) -> float:
@@ -129,5 +125,5 @@ def _score(quad: Points, soft: NDArray[Any], aspect: float) -> float:
     seen = cv2.remap(soft, places[..., 0], places[..., 1], cv2.INTER_LINEAR)
     share = (seen > _STEP_SEEN).mean(1)
     clear = 0.25 * np.log(np.maximum(np.median(seen, 1), 1)).mean()
-    size = 0.3 * np.sqrt(_area(quad) / soft.size)
+    size = 0.3 * np.sqrt(ring_area(quad.tolist()) / soft.size)
     return float(2 * share.min() + share.mean() + clear + size - 0.7 * abs(np.log(ratio)))

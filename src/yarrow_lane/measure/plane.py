@@ -1,10 +1,11 @@
 """Points and upright rectangles of the plane, in whatever unit the caller names."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 Point = tuple[float, float]
 Polygon = tuple[Point, ...]
+Circle = tuple[Point, float]  # centre and radius
 
 
 @dataclass(frozen=True)
@@ -36,6 +37,11 @@ class Rect:
     def holds(self, point: Point) -> bool:
         """Whether the point lies inside or on the edge."""
         return self.x <= point[0] <= self.right and self.y <= point[1] <= self.bottom
+
+
+def ring_area(ring: Sequence[Point]) -> float:
+    """What a ring that does not cross itself encloses, by the shoelace; 0 for fewer than three points."""
+    return 0.5 * abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], *ring[:1]), strict=True)))
 
 
 def polygon_bounds(polygon: Iterable[Point]) -> Rect:

@@ -1,5 +1,6 @@
 """What stands on a simulated canvas: scribble marks, and paint that covers part of them."""
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
 import cv2
@@ -71,9 +72,7 @@ def _laid(under: Picture, over: NDArray[Any], cover: NDArray[Any]) -> Picture:
     return np.clip(under * (1 - share) + over * share, 0, 255).astype(np.uint8)
 
 
-def drawn_by_hand(
-    canvas: Picture, px_per_mm: float, lines: tuple[Polygon, ...], ink: tuple[int, int, int], seed: int
-) -> Picture:
+def drawn_by_hand(canvas: Picture, px_per_mm: float, lines: Sequence[Polygon], ink: tuple[int, int, int], seed: int) -> Picture:
     """The lines (mm) as a hand draws them: the whole a little off, one place pushed, wobbly, with gaps. (H, W, 3)."""
     rng = np.random.default_rng(seed)
     height, width = canvas.shape[:2]

@@ -12,14 +12,13 @@ from yarrow_lane.canvas_photo.straight import Straight, canvas_of
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.transfer.projector import Squareness, knocked, knocked_words, squared, squared_words
+from yarrow_lane.transfer.projector import ARM_SHARE, Squareness, knocked, knocked_words, squared, squared_words
 
 if TYPE_CHECKING:
     import cv2
 else:
     cv2 = late("cv2")
 
-ARM_SHARE = 0.03  # of the canvas's shorter side: half a cross, as the full screen shows it
 _RIM_SHARE = 0.12  # of the shorter side: so far about a corner the light is looked for; our choice
 _LONGER_PX = 1000
 _LEAST = 0.4  # correlation from which a cross is taken to be seen: our choice
@@ -30,10 +29,11 @@ _LINE_SHARE = 0.12  # a cross's line against its arm
 @dataclass(frozen=True)
 class Crosses:
     """The canvas with what lies about it, straightened (H, W, 3) from `rim_mm` left of and above its corner on, and where the four
-    crosses are seen, canvas mm, from the top left, clockwise; None for one that is not seen.
+    crosses are seen, canvas mm, from the top left, clockwise; None for one that is not seen. `bulge` is the lens's.
     """
 
     picture: Picture
+    bulge: float
     rim_mm: float
     seen: tuple[Point | None, ...]
 
@@ -46,13 +46,18 @@ def crosses_on(photo: Picture, straight: Straight) -> Crosses:
     wider = replace(straight, to_mm=shift @ straight.to_mm, width_mm=size[0] + 2 * rim, height_mm=size[1] + 2 * rim)
     px_per_mm = _LONGER_PX / (max(size) + 2 * rim)
     flat = canvas_of(photo, wider, px_per_mm)
-    grey = cv2.cvtColor(flat, cv2.COLOR_RGB2GRAY).astype(np.float32)
-    light = grey - cv2.medianBlur(cv2.cvtColor(flat, cv2.COLOR_RGB2GRAY), 2 * round(rim * px_per_mm / 4) + 1)
+    grey = cv2.cvtColor(flat, cv2.COLOR_RGB2GRAY)
+    light = grey.astype(np.float32) - cv2.medianBlur(grey, 2 * round(rim * px_per_mm / 4) + 1)
     arm = ARM_SHARE * min(size) * px_per_mm
     seen = tuple(
         _cross_near(light, (x + rim) * px_per_mm, (y + rim) * px_per_mm, rim * px_per_mm, arm) for x, y in corners_of(size)
     )
-    return Crosses(flat, rim, tuple((p[0] / px_per_mm - rim, p[1] / px_per_mm - rim) if p is not None else None for p in seen))
+    return Crosses(
+        flat,
+        straight.lens.bulge,
+        rim,
+        tuple((p[0] / px_per_mm - rim, p[1] / px_per_mm - rim) if p is not None else None for p in seen),
+    )
 
 
 def corners_of(size_mm: tuple[float, float]) -> tuple[Point, ...]:

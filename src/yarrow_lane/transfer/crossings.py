@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 
 from yarrow_lane.measure.lengths import Unit, length_text
-from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.plane import Circle, Point
 from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.squares import Square, Squares
 
@@ -134,7 +134,7 @@ def crossing_words(
 
 
 def to_quarter(
-    lines: Iterable[Line], squares: Squares, circles: Iterable[tuple[Point, float]] = ()
+    lines: Iterable[Line], squares: Squares, circles: Iterable[Circle] = ()
 ) -> tuple[Square, ...]:  # fmt: skip
     """Squares to quarter: those that eyes, nose and mouth lie on (circles: centre and radius, mm), and where many lines run."""
     length: dict[Square, float] = {}
@@ -150,7 +150,7 @@ def to_quarter(
     return tuple(sorted(found | under(circles, squares)))
 
 
-def under(circles: Iterable[tuple[Point, float]], squares: Squares) -> set[Square]:
+def under(circles: Iterable[Circle], squares: Squares) -> set[Square]:
     """The squares that circles (centre and radius, mm) lie on, by the boxes round them."""
     found = set()
     for (x, y), radius in circles:

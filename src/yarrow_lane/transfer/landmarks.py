@@ -8,8 +8,7 @@ from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.places import BEHIND, places_of_px
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.kept import kept
-from yarrow_lane.measure.plane import Point
-from yarrow_lane.transfer.lines.weights import Circle
+from yarrow_lane.measure.plane import Circle, Point
 
 # All our choice.
 _EYE_SHARE = 0.28  # of the distance between both eyes: what belongs to an eye

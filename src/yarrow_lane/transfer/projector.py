@@ -17,6 +17,7 @@ from yarrow_lane.measure.words import begun
 
 LEAST_CONTRAST = 3.0  # our choice: an outline is read from about 3 : 1
 EASY_CONTRAST = 10.0  # our choice
+ARM_SHARE = 0.03  # of the canvas's shorter side: half a cross of the full screen; our choice
 FINEST_PX = 3  # our choice: an outline takes three px
 # From memory: rooms a painter works in, lux.
 ROOMS: tuple[tuple[str, float], ...] = (("lamp turned down", 20.0), ("blind down at noon", 150.0), ("daylight", 600.0))

@@ -10,14 +10,14 @@ from yarrow_lane.canvas_photo.register import Registered, registered, warped
 from yarrow_lane.canvas_photo.straight import StraightTrouble, canvas_of, straightened
 from yarrow_lane.canvas_photo.suggest import suggested_corners
 from yarrow_lane.intake.opening import open_whole
-from yarrow_lane.measure.plane import Point, Polygon
+from yarrow_lane.measure.plane import Circle, Point, Polygon
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.transfer.crosses import Crosses, crosses_on
 from yarrow_lane.transfer.lines.base import Base
 from yarrow_lane.transfer.lines.building import base_of
 from yarrow_lane.transfer.lines.drawing import unit_of
-from yarrow_lane.transfer.lines.weights import Circle, weights
+from yarrow_lane.transfer.lines.weights import weights
 from yarrow_lane.transfer.marks.empty import wanting_marks
 from yarrow_lane.transfer.marks.laid import LaidMarks
 from yarrow_lane.transfer.marks.seen import marks_seen

@@ -6,9 +6,11 @@ from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.standing import Act, Standing, Task, stale_words
 from yarrow_lane.measure.lengths import Unit, hours_text, length_text
+from yarrow_lane.transfer.job import Job
+from yarrow_lane.transfer.offers import advised, minutes_for, minutes_of, offer
 from yarrow_lane.transfer.record import Transfer, minutes_left, parts_left, squares_of, ways_of
 from yarrow_lane.transfer.squares import USUAL_COUNT, Squares
-from yarrow_lane.transfer.ways import WHAT_WORDS, Job, Stint, Ways, advised, deed_words, minutes_for, minutes_of, offer
+from yarrow_lane.transfer.ways import WHAT_WORDS, Stint, Ways, deed_words
 
 
 def stand(transfer: Transfer, compose: Compose, job: Job, stints: Sequence[Stint], unit: Unit) -> Standing:
@@ -41,10 +43,6 @@ def stand(transfer: Transfer, compose: Compose, job: Job, stints: Sequence[Stint
 def _proposed(best: Ways, job: Job, stints: Sequence[Stint]) -> Standing:
     minutes = minutes_of(job, best, stints)
     wants, task = "no way of carrying it over chosen", (Task("carry the drawing over", minutes),)
-    if best.one == "squares":
-        guess = Squares(job.width_mm, job.height_mm, USUAL_COUNT)
-        words = f"{len(guess.all)} squares, about {hours_text(minutes)}"
-        return Standing("", wants, Act(f"Take {guess.columns} × {guess.rows} squares", words, minutes), task)
     reach = f"{offer(best.one, job, stints).reach}, " if best.one is not None else ""
     return Standing("", wants, Act(f"Carry it over by {best.words}", f"{reach}about {hours_text(minutes)}", minutes), task)
 

@@ -20,6 +20,8 @@ from yarrow_lane.lane.happening import ClockStarted, ClockStopped
 from yarrow_lane.lane.standing import act_detail, can_be_done
 from yarrow_lane.layers.drying import Climate
 from yarrow_lane.measure.days import clock_text
+from yarrow_lane.transfer.record import mark_carried
+from yarrow_lane.transfer.ways import Stint, Ways
 
 
 def act_of(commission):
@@ -196,3 +198,21 @@ def test_the_studios_shelf_and_air():
     for air in (Climate(60, 50), Climate(20, 99)):
         with pytest.raises(StudioTrouble):
             set_climate(studio, air)
+
+
+def test_before_a_way_is_chosen_the_quickest_that_does_is_planned_and_own_times_change_it():
+    """Handbook paces: tracing 25 min and 1 min per 20 cm2; a painter who takes thrice as long is not told to trace."""
+    c = shut_up_to("Compose")
+    act = stand(c, STUDIO, NOON).act
+    assert act.title == "Carry it over by tracing" and "sheet" in act.detail
+    slow = replace(STUDIO, stints=tuple(Stint(way, 60.0, 400.0) for way in ("tracing", "same-size print") for _ in range(2)))
+    other = stand(c, slow, NOON).act
+    assert other.title == "Carry it over by scribble marks, then squares" and other.minutes > act.minutes
+    chosen = replace(c, transfer=replace(c.transfer, ways=Ways("projector", "tracing")))
+    first = stand(chosen, STUDIO, NOON).act
+    assert first.title == "Trace the outline from the projector" and "then eyes, nose and mouth by tracing" in first.detail
+    half = replace(chosen, transfer=mark_carried(chosen.transfer, ("outline",), "projector", 40.0))
+    assert stand(half, STUDIO, NOON).act.title == "Trace eyes, nose and mouth"
+    done = replace(half, transfer=mark_carried(half.transfer, ("details",), "tracing", 20.0))
+    door = next(d for d in stand(done, STUDIO, NOON).doors if d.name == "Transfer")
+    assert door.state == "shut" and "projector, then tracing" in door.fact

@@ -6,7 +6,8 @@ import pytest
 
 from yarrow_lane.canvas_photo.straight import straightened
 from yarrow_lane.standins.camera import Taking, photograph
-from yarrow_lane.transfer.crosses import ARM_SHARE, corners_of, crosses_on, crosses_square, crosses_words
+from yarrow_lane.transfer.crosses import corners_of, crosses_on, crosses_square, crosses_words
+from yarrow_lane.transfer.projector import ARM_SHARE
 
 SIZE = (400.0, 500.0)
 RIM, PX = 80.0, 3.0

@@ -4,9 +4,11 @@ from dataclasses import replace
 
 import pytest
 
+from yarrow_lane.transfer.job import Job
+from yarrow_lane.transfer.offers import advised, minutes_for, minutes_of, offer
 from yarrow_lane.transfer.projector import Projector, project
 from yarrow_lane.transfer.record import Transfer, mark_carried, not_carried, parts_left, ways_of
-from yarrow_lane.transfer.ways import Job, Stint, Ways, advised, deed_words, minutes_for, minutes_of, offer, pace_of
+from yarrow_lane.transfer.ways import Stint, Ways, deed_words, pace_of
 
 MIDDLE = Job(400.0, 500.0, 1200.0, 60.0, 80, 14, 1.5, 6, None)
 

@@ -289,6 +289,6 @@ def test_the_projector_is_checked_from_a_photograph_of_its_crosses(qtbot, lined,
     wait_idle(window)
     assert not mode.unknown and np.abs(np.array(mode.places) - np.array(places)).max() < 2
     assert "wider" in str(page.bench.sheet) and of_kind(now(window).log, Photographed)[-1].purpose == "crosses"
-    rim = mode._asked.found.rim_mm
+    rim = mode.asked.found.rim_mm
     drag(mode.view, (mode.places[0][0] + rim, mode.places[0][1] + rim), (rim, rim))
     assert np.abs(np.array(mode.places[0])).max() < 1, "a hand puts a cross right"

@@ -6,7 +6,9 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtTest import QTest
 
-from yarrow_lane.transfer.ways import WAYS, Job, offer
+from yarrow_lane.transfer.job import Job
+from yarrow_lane.transfer.offers import offer
+from yarrow_lane.transfer.ways import WAYS
 from yarrow_lane.ui.rooms.transfer.ways_view import Row, WaysView
 
 JOB = Job(400.0, 500.0, 1200.0, 60.0, 80, 14, 1.5, 6, None)

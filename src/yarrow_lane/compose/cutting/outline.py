@@ -9,7 +9,6 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from yarrow_lane.compose.cutting.cut import Found
 from yarrow_lane.compose.cutting.evidence import blurred
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.outlines import shape_of
@@ -19,6 +18,8 @@ if TYPE_CHECKING:
     import cv2
     import shapely
     from scipy import spatial
+
+    from yarrow_lane.compose.cutting.cut import Found
 else:
     cv2, spatial, shapely = late("cv2"), late("scipy.spatial"), late("shapely")
 
@@ -91,7 +92,7 @@ def traced(mask: NDArray[Any], tolerance_px: float, scale: float = 1.0, at: Poin
     return tuple(found)
 
 
-def outlined(found: Found, tolerance_share: float = 0.002) -> tuple[Polygon, ...]:
+def outlined(found: "Found", tolerance_share: float = 0.002) -> tuple[Polygon, ...]:
     """The lines of what a cut found, within a share of the photograph's part that was looked at: 1 mm of a sitter of 50 cm."""
     tolerance = max(1.0, tolerance_share * max(found.mask.shape))
     return traced(found.mask, tolerance, found.scale, (found.box.x, found.box.y))

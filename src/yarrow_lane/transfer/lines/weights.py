@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from yarrow_lane.measure.late import late
-from yarrow_lane.measure.plane import Point, Polygon
+from yarrow_lane.measure.plane import Circle, Polygon
 from yarrow_lane.transfer.lines.strength import BASE, Plane
 
 if TYPE_CHECKING:
@@ -17,7 +17,6 @@ else:
 # All our choice, tuned on rendered sitters.
 _FEATURE, _OUTLINE, _BEHIND = 2.5, 2.0, 0.25
 _BAND_MM, _SOFT_MM = 4.0, 1.0
-Circle = tuple[Point, float]  # centre and radius
 
 
 def weights(width_mm: float, height_mm: float, circles: Sequence[Circle], outlines: Sequence[Polygon]) -> Plane:

@@ -6,14 +6,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.measure.late import late
-from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.plane import Circle
 
 if TYPE_CHECKING:
     from scipy import spatial
 else:
     spatial = late("scipy.spatial")
 
-Circle = tuple[Point, float]
 WIDE_SHARE = 0.09  # of the shorter side: a stretch of that radius wants a mark; our choice
 _MOST = 8  # circles told at once; our choice
 _RING = np.linspace(0, 2 * np.pi, 8, endpoint=False)

@@ -6,9 +6,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from yarrow_lane.measure.late import late
-from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.plane import Circle, Point
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.transfer.marks.empty import Circle
 
 if TYPE_CHECKING:
     import cv2

@@ -8,6 +8,7 @@ import numpy as np
 from PySide6.QtGui import QImage
 
 from yarrow_lane.measure.colour.grey import grey
+from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.raster import Picture, halvings
 
@@ -70,6 +71,12 @@ def levels_of(pictures: Sequence[Picture], with_greys: bool = False) -> Levels:
     """Levels from halvings made before; `with_greys` for pictures that are looked at in greys too."""
     greys = tuple(qimage(grey(p)) for p in pictures) if with_greys else ()
     return Levels(tuple(qimage(p) for p in pictures), greys)
+
+
+@kept(4)  # shown again at every refresh
+def single_level(picture: Picture) -> Levels:
+    """For a picture not much larger than it is shown."""
+    return Levels((qimage(picture),))
 
 
 def make_levels(picture: Picture, with_greys: bool = False) -> Levels:

@@ -1,16 +1,17 @@
 """By eye: the handiest checks one after another on reference and canvas, shapes between things, own measures."""
 
+import math
 from functools import partial
 from typing import TYPE_CHECKING, Literal
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout
 
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.lengths import length_text
-from yarrow_lane.measure.plane import Point, Polygon
+from yarrow_lane.measure.plane import Point, Polygon, ring_area
+from yarrow_lane.measure.words import begun
 from yarrow_lane.transfer.by_eye.between import edges_of, shapes_between
 from yarrow_lane.transfer.by_eye.checks import Check, checks_of
 from yarrow_lane.transfer.landmarks import Place, head_mm
@@ -59,11 +60,7 @@ class EyeMode(Mode):
         self.reference = PictureView("Reference", page.frame)
         self.canvas = PictureView("The same on your canvas", page.frame)
         self.picture = self.reference
-        box = self._pair = QHBoxLayout(self.widget)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(0)
-        box.addWidget(self.reference, 1)
-        box.addWidget(self.canvas, 1)
+        self._pair = self.lay(self.reference, self.canvas)
         self.look: Look = "checks"
         self.number = 0
         self.own: list[tuple[Point, Point]] = []  # of this sitting; not kept
@@ -110,11 +107,11 @@ class EyeMode(Mode):
         self._on_both(*_check_overlays(now))
         unit = self.page.studio.unit
         lines: list[Line] = [
-            Note(f"{now.words[:1].upper()}{now.words[1:]}{f': {now.rest}' if now.rest else ''}."),
+            Note(f"{begun(now.words)}{f': {now.rest}' if now.rest else ''}."),
         ]
-        lines += [Fact(f"Length {n}", length_text(_mm(segment), unit)) for n, segment in enumerate(now.segments, 1)]
+        lines += [Fact(f"Length {n}", length_text(math.dist(*segment), unit)) for n, segment in enumerate(now.segments, 1)]
         lines.append(Note("Hold the brush handle against the canvas: does it hold there too?"))
-        others = [Press(_short(check), partial(self.go_to, n)) for n, check in enumerate(found) if n != self.number]
+        others = [Press(begun(check.words), partial(self.go_to, n)) for n, check in enumerate(found) if n != self.number]
         sections = (
             Section(f"Check {self.number + 1} of {len(found)}", tuple(lines)),
             Section("The others", tuple(others), f"{len(others)}"),
@@ -140,7 +137,7 @@ class EyeMode(Mode):
             else "Cut a sitter out at Compose: what it leaves of the canvas is shown here."
         )
         rows: list[Line] = [Note(words, "plain" if shapes else "wrong")]
-        rows += [Fact(f"Shape {n}", f"{_area(shape) / 100:.0f}\u202fcm²") for n, shape in enumerate(shapes[:8], 1)]
+        rows += [Fact(f"Shape {n}", f"{ring_area(shape) / 100:.0f}\u202fcm²") for n, shape in enumerate(shapes[:8], 1)]
         return (Section("Shapes between things", tuple(rows)),), None, ""
 
     # --- own measures
@@ -150,7 +147,7 @@ class EyeMode(Mode):
         self.page.attempt(self.page.refresh)
 
     def _words(self, one: Point, other: Point) -> str:
-        return length_text(_mm((one, other)), self.page.studio.unit)
+        return length_text(math.dist(one, other), self.page.studio.unit)
 
     def _show_own(self) -> tuple[tuple[Section, ...], NextAct | None, str]:
         overlays: list[Overlay] = []
@@ -162,8 +159,12 @@ class EyeMode(Mode):
             Note("Draw from one place to another on either picture: the same lies on the other, in canvas measure.")
         ]
         for n, segment in enumerate(self.own, 1):
-            against = f", {_mm(segment) / _mm(self.own[0]):.2f} of the first" if n > 1 and _mm(self.own[0]) > 0 else ""
-            rows.append(Fact(f"Measure {n}", f"{length_text(_mm(segment), self.page.studio.unit)}{against}"))
+            against = (
+                f", {math.dist(*segment) / math.dist(*self.own[0]):.2f} of the first"
+                if n > 1 and math.dist(*self.own[0]) > 0
+                else ""
+            )
+            rows.append(Fact(f"Measure {n}", f"{length_text(math.dist(*segment), self.page.studio.unit)}{against}"))
         if self.own:
             rows.append(Press("Clear them", self._clear))
         return (Section("Own measures", tuple(rows)),), None, ""
@@ -179,19 +180,6 @@ class EyeMode(Mode):
             return False
         self.go_to(self.number + step)
         return True
-
-
-def _mm(segment: tuple[Point, Point]) -> float:
-    (ax, ay), (bx, by) = segment
-    return float(((ax - bx) ** 2 + (ay - by) ** 2) ** 0.5)
-
-
-def _area(shape: Polygon) -> float:
-    return 0.5 * abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(shape, (*shape[1:], shape[0]), strict=True)))
-
-
-def _short(check: Check) -> str:
-    return f"{check.words[:1].upper()}{check.words[1:]}"
 
 
 def _check_overlays(check: Check) -> tuple[Overlay, ...]:

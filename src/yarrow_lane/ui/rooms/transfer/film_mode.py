@@ -4,8 +4,6 @@ from dataclasses import replace
 from functools import partial
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtWidgets import QHBoxLayout
-
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.cutting.outline import curve
 from yarrow_lane.lane.part import Edit
@@ -50,9 +48,7 @@ class FilmMode(Mode):
         super().__init__(page)
         self.view = PictureView("What the film covers", page.frame)
         self.picture = self.view
-        box = QHBoxLayout(self.widget)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.addWidget(self.view)
+        self.lay(self.view)
 
     def refresh(self) -> Sheets:
         page, c = self.page, self.page.commission

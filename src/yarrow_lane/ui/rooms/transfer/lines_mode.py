@@ -4,7 +4,6 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout
 
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.part import Edit
@@ -48,11 +47,7 @@ class LinesMode(Mode):
         self.reference = PictureView("Reference", page.frame)
         self.canvas = PictureView("The lines to draw", page.frame)
         self.picture = self.canvas
-        box = self._pair = QHBoxLayout(self.widget)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(0)
-        box.addWidget(self.reference, 1)
-        box.addWidget(self.canvas, 1)
+        self._pair = self.lay(self.reference, self.canvas)
         self.hand = "drops"
         self.clicks = PointsTool(lambda _: None, self._clicked)
         self.path = StrokeTool(self._drawn)

@@ -5,6 +5,7 @@ from collections.abc import Callable
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.derived import Derived, Key, Making
+from yarrow_lane.measure.plane import Circle
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.transfer.landmarks import circles_on, places_on
 from yarrow_lane.transfer.lines.base import Base, as_bytes, from_bytes
@@ -13,7 +14,6 @@ from yarrow_lane.transfer.lines.drawing import lines_to_draw, unit_of
 from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.lines.outlines import outlines_of
 from yarrow_lane.transfer.lines.strength import BASE
-from yarrow_lane.transfer.lines.weights import Circle
 from yarrow_lane.ui.references import References
 from yarrow_lane.workers.pool import Workers
 

@@ -10,7 +10,7 @@ from yarrow_lane.measure.lengths import Unit, length_text
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.words import begun
 from yarrow_lane.transfer.proof.measured import Off
-from yarrow_lane.ui.kit.levels import Levels, qimage
+from yarrow_lane.ui.kit.levels import Levels, single_level
 from yarrow_lane.ui.kit.overlays import Ink, Outline, Ring
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.plain import PlainLabel
@@ -95,8 +95,6 @@ class Loupes(QWidget):
         self.loupes = [_Loupe(near) for _ in range(_COUNT)]
         for loupe in self.loupes:
             row.addWidget(loupe, 1)
-        self._flat: object = None
-        self._levels: Levels | None = None
         self._known = 0
 
     def show_places(self, told: Told, size: Point, lines: Lines, unit: Unit) -> None:
@@ -105,11 +103,10 @@ class Loupes(QWidget):
         if told.flat is None or not places:
             self.hide()
             return
-        if self._flat is not told.flat or self._levels is None:
-            self._flat, self._levels = told.flat, Levels((qimage(told.flat.picture),))
+        levels = single_level(told.flat.picture)
         self._known = len(places)
         for number, (place, loupe) in enumerate(zip(places, self.loupes, strict=False), 1):
-            loupe.show_place(number, place, told, self._levels, size, lines, unit)
+            loupe.show_place(number, place, told, levels, size, lines, unit)
         self._as_many_as_fit()
 
     def _as_many_as_fit(self) -> None:

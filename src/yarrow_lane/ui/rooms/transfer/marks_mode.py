@@ -4,40 +4,36 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Literal
 
-import numpy as np
-from PySide6.QtWidgets import QHBoxLayout
-
 from yarrow_lane.canvas_photo.taken import Taken, with_corner, with_newest
-from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import day_text
-from yarrow_lane.measure.lengths import length_text
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.measure.raster import Picture
-from yarrow_lane.transfer.marks.laid import COATS, USUAL_SHARE, LaidMarks, laid_over
+from yarrow_lane.transfer.carrying import takes_light_lines
+from yarrow_lane.transfer.marks.laid import COATS, USUAL_SHARE, LaidMarks
 from yarrow_lane.transfer.record import TRANSFER
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
-from yarrow_lane.ui.kit.levels import Levels, qimage
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
 from yarrow_lane.ui.rooms.transfer.asked import Asked
-from yarrow_lane.ui.rooms.transfer.marks_view import wanting_overlays
+from yarrow_lane.ui.rooms.transfer.marks_view import before_photo, laid_lines, marks_section, wanting_overlays
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, chosen_file, corners_section, note_photograph, take_in
+from yarrow_lane.ui.rooms.transfer.over_canvas import OverCanvas
 from yarrow_lane.ui.rooms.transfer.saving import save_overlay
-from yarrow_lane.ui.rooms.transfer.simulated import photographed
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
 from yarrow_lane.ui.rooms.transfer.way_lines import carried_act, way_section
 
 if TYPE_CHECKING:
+    from yarrow_lane.standins import easel_photo
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
+else:
+    easel_photo = late("yarrow_lane.standins.easel_photo")
 
 Look = Literal["corners", "overlay"]
 Over = Literal["picture", "lines"]
-_LIGHT, _DARK, _DARK_GROUND = (244, 240, 228), (40, 32, 28), 110  # lines, and the grey of the ground from which they are dark
-_STANDIN_COVERED = 0.5
+_LIGHT, _DARK = (244, 240, 228), (40, 32, 28)  # lines on the ground
 
 
 class MarksMode(Mode):
@@ -50,11 +46,7 @@ class MarksMode(Mode):
         self.reference = PictureView("Reference", page.frame)
         self.surface = PictureView("Your canvas with its marks", page.frame)
         self.picture = self.surface
-        box = self._pair = QHBoxLayout(self.widget)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(0)
-        box.addWidget(self.reference, 1)
-        box.addWidget(self.surface, 1)
+        self._pair = self.lay(self.reference, self.surface)
         self.corners = PhotoCorners(self.surface, page, self._corner_moved)
         self.look: Look = "corners"
         self.over: Over = "picture"
@@ -63,12 +55,11 @@ class MarksMode(Mode):
         question, size = "transfer.question:lay_on_marks", lambda laid: int(laid.picture.nbytes)
         self._first: Asked[LaidMarks] = Asked(page, question, size, self._came)
         self._later: Asked[LaidMarks] = Asked(page, question, size, self._came)
-        self._mixed: object = None
+        self.mixed = OverCanvas(page, self.surface)
 
     def opened(self) -> None:
         self.look = "overlay" if len(self.photos) else "corners"
         self._forget()
-        self.corners.forget()
 
     @property
     def photos(self) -> tuple[Taken, ...]:
@@ -88,7 +79,6 @@ class MarksMode(Mode):
         def kept(photo: Taken) -> None:
             self.look = "corners"
             self._forget()
-            self.corners.forget()
             label = f"Photographed the marks: {name}"
             edit = Edit(TRANSFER, label, lambda t: replace(t, marked_surface=with_newest(t.marked_surface, photo)))
             page.desk.do(commission_id, edit)
@@ -112,11 +102,10 @@ class MarksMode(Mode):
 
         def make(progress: Progress) -> bytes:
             painting = page.workroom.references.for_print(compose, compose.canvas, 1.0, progress) if number else None
-            return photographed(size, ground, "marks", (), painting, _STANDIN_COVERED if number else 0.0, number)
+            return easel_photo.photograph_of_marks(size, ground, painting, number)
 
-        page.workroom.works.run(
-            "The camera stand-in", make, lambda data: self._take_in(data, f"camera stand-in {number + 1}.jpg")
-        )
+        name = f"camera stand-in {number + 1}.jpg"
+        page.workroom.works.run("The camera stand-in", make, lambda data: self._take_in(data, name))
         return None
 
     def _corner_moved(self, number: int, to: Point) -> None:
@@ -140,11 +129,15 @@ class MarksMode(Mode):
             self.surface.show_overlays(*lines)
             self.reference.show_overlays()
             act = NextAct("Choose a photograph of the marks…", "all four corners in it", self._choose)
-            return Sheets((self._before(), way_section(page, "scribble marks")), page.way_switches(), act)
+            return Sheets(
+                (before_photo(self._size, page.studio.unit, self._simulate), way_section(page, "scribble marks")),
+                page.way_switches(),
+                act,
+            )
         looks: tuple[tuple[Look, str], ...] = (("corners", "corners"), ("overlay", "overlay"))
         switches: tuple[Switch, ...] = (Switch("Look at", looks, self._look_at, self.look),)
         if self.look == "corners":
-            self._mixed = None
+            self.mixed.forget()
             self.corners.show(photos[-1])
             self.reference.show_overlays()
             act = NextAct("Lay the reference over it", "the sides are fitted from there", lambda: self._look_at("overlay"))
@@ -156,8 +149,10 @@ class MarksMode(Mode):
         over = Switch("Laid over", (("picture", "picture"), ("lines", "lines")), self._lay, self.over)
         sections = (
             self._laid_section(),
-            *((self._marks_section(),) if len(photos) == 1 else ()),  # once painting has begun no more are added
-            self._coats(),
+            *(
+                (marks_section(self.first, page.studio.unit),) if len(photos) == 1 else ()
+            ),  # once painting has begun no more are added
+            Section("Under paint", tuple(Note(words) for words in COATS), "what coats do"),
             self._photos(),
             way_section(page, "scribble marks"),
         )
@@ -177,63 +172,18 @@ class MarksMode(Mode):
         return None
 
     def _lay(self, over: Over) -> Meaning:
-        self.over, self._mixed = over, None
+        self.over = over
         self.page.refresh()
         return None
 
-    def _before(self) -> Section:
-        size = self._size
-        wide = length_text(0.18 * min(size), self.page.studio.unit)
-        return Section(
-            "Scribble marks",
-            (
-                Note(f"Scribble loosely all over the toned ground: 30 to 60 marks, none farther than {wide} from the next."),
-                Note(
-                    "Chalk or thinned paint that differs from the ground; every mark another shape. No ruler is needed, walls do too."
-                ),
-                Note("Photograph it, lay the reference over, and draw where its lines meet the marks."),
-                Press("Try it with the camera stand-in", self._simulate),
-            ),
-        )
-
     def _laid_section(self) -> Section:
-        laid, count = self.laid, len(self.photos)
         lines: list[Line] = []
         if self.over == "picture":
-            share = Amount("The reference shows with", round(100 * self.share), 10, 70, self._set_share, 5, 0, "\u202f%")
-            lines.append(share)
-        if self.trouble:
-            lines.append(Note(self.trouble, "wrong"))
-        elif laid is None:
-            lines.append(Note("Straightening and looking for the marks…"))
-        elif count > 1 and laid.why_not:
-            lines.append(Note(f"Not laid on by its marks: {laid.why_not}. It lies there by its corners alone.", "wrong"))
-        elif count > 1:
-            lines += [
-                Fact("Laid on the first by", f"{laid.agreeing} places on marks"),
-                Fact("They disagree by", f"{laid.rest_mm:.1f}\u202fmm"),
-                Fact("In doubt where it is worst by", f"{laid.doubt_mm:.1f}\u202fmm"),
-            ]
-        if laid is not None and laid.weak:
-            lines.append(Note(f"Not well seen: the {' and '.join(laid.weak)} edge. Look at its corners.", "wrong"))
-        if laid is not None:
+            lines.append(Amount("The reference shows with", round(100 * self.share), 10, 70, self._set_share, 5, 0, "\u202f%"))
+        lines += [Note(self.trouble, "wrong")] if self.trouble else laid_lines(self.laid, len(self.photos) == 1)
+        if self.laid is not None:
             lines.append(Press("Save it on a page (PDF)…", self._save))
         return Section("The reference over the marks", tuple(lines))
-
-    def _marks_section(self) -> Section:
-        first, unit = self.first, self.page.studio.unit
-        if first is None:
-            return Section("The marks", (Note("They are looked for…"),))
-        if not first.marks:
-            return Section("The marks", (Note("No mark is seen: scribble some, lighter or darker than the ground.", "wrong"),))
-        if not first.wanting:
-            return Section("The marks", (Note("✓ They lie close enough everywhere.", "good"),))
-        away = length_text(first.wanting[0][1], unit)
-        words = f"Add marks at the {len(first.wanting)} rings: in the widest the nearest mark is {away} away."
-        return Section("The marks", (Note(words, "wrong"),))
-
-    def _coats(self) -> Section:
-        return Section("Under paint", tuple(Note(words) for words in COATS), "what coats do")
 
     def _photos(self) -> Section:
         rows: list[Line] = [Fact(p.name, day_text(p.at.date())) for p in reversed(self.photos[-4:])]
@@ -248,7 +198,7 @@ class MarksMode(Mode):
         return Edit(TRANSFER, "Began with new marks", lambda t: replace(t, marked_surface=()))
 
     def _set_share(self, percent: float) -> Meaning:
-        self.share, self._mixed = percent / 100, None
+        self.share = percent / 100
         self.page.refresh()
         return None
 
@@ -268,13 +218,13 @@ class MarksMode(Mode):
             self._later.want(last.photo_id, wanted, lambda: (told(last), told(first), size))
 
     def _came(self, laid: LaidMarks) -> None:
-        self._mixed = None
         for asked, photo in ((self._first, self.photos[0]), (self._later, self.photos[-1])):
             if asked.found is laid:
                 note_photograph(self.page, photo, "marks", laid.bulge)
 
     def _forget(self) -> None:
-        self._mixed = None
+        self.corners.forget()
+        self.mixed.forget()
         self._first.forget()
         self._later.forget()
 
@@ -296,38 +246,13 @@ class MarksMode(Mode):
         """The surface, with the reference over it once it is mixed; lines and rings at once."""
         laid, page = self.laid, self.page
         self.surface.tool = None
-        self.surface.setProperty("reference", "")
         self.surface.waiting = self.trouble or "Straightening and looking for the marks…"
         rings = wanting_overlays(self.first.wanting, self._size) if self.first is not None and len(self.photos) == 1 else ()
         lines = page.lines if self.over == "lines" else None
-        colour = _LIGHT if np.mean(page.ground) < _DARK_GROUND else _DARK
+        colour = _LIGHT if takes_light_lines(page.ground) else _DARK
         self.surface.show_overlays(*((replace(drawn_overlay(lines, 1.4), colour=colour),) if lines else ()), *rings)
         self.reference.show_overlays(*((drawn_overlay(lines, 1.0),) if lines else ()), *rings)
-        if laid is None:
-            self.surface.show_levels(None, self._size)
-            return
-        wanted = (id(laid), self.over, self.share)
-        if self._mixed == wanted:
-            return
-        self._mixed = wanted
-        if self.over == "lines":
-            self.surface.show_levels(Levels((qimage(laid.picture),)), self._size)
-            return
-        self._mix(laid, wanted)
-
-    def _mix(self, laid: LaidMarks, wanted: object) -> None:
-        page, compose, share = self.page, self.page.commission.compose, self.share
-        px_per_mm = laid.picture.shape[1] / compose.width_mm
-        key = Key("over the canvas", (reference_key(compose),), (px_per_mm,))
-
-        def make(progress: Progress) -> Picture:
-            return page.workroom.references.for_print(compose, compose.canvas, px_per_mm, progress)
-
-        def ready(reference: Picture) -> None:
-            if self._mixed == wanted and self.laid is laid:
-                self.surface.show_levels(Levels((qimage(laid_over(laid.picture, reference, share)),)), self._size)
-
-        page.workroom.derived.want(key, page, Making(make, lambda picture: picture.nbytes), ready)
+        self.mixed.show(laid.picture if laid is not None else None, self.share if self.over == "picture" else 0.0)
 
     def _save(self) -> Meaning:
         if self.laid is not None:

@@ -10,14 +10,12 @@ from PySide6.QtWidgets import QBoxLayout, QVBoxLayout
 
 from yarrow_lane.canvas_photo.taken import Taken, with_newest
 from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.measure.raster import Picture
 from yarrow_lane.transfer.landmarks import head_mm
-from yarrow_lane.transfer.marks.laid import laid_over
 from yarrow_lane.transfer.proof.measured import Flat, Verdict, judged
 from yarrow_lane.transfer.proof.photo import DrawingPhoto, Photos, with_corner, with_place
 from yarrow_lane.transfer.proof.split import tolerance_mm
@@ -25,7 +23,6 @@ from yarrow_lane.transfer.record import TRANSFER, squares_of
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Press, Section, Switch
 from yarrow_lane.ui.kit.drawing_tools import GripsTool
 from yarrow_lane.ui.kit.frame import Frame
-from yarrow_lane.ui.kit.levels import Levels, qimage
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
 from yarrow_lane.ui.rooms.transfer.asked import Asked
@@ -33,11 +30,14 @@ from yarrow_lane.ui.rooms.transfer.loupes import Loupes
 from yarrow_lane.ui.rooms.transfer.measure_view import MEASURING, Told, before_photo, told_overlays, told_sections
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, Source, chosen_file, corners_section, note_photograph, take_in
-from yarrow_lane.ui.rooms.transfer.simulated import photographed
+from yarrow_lane.ui.rooms.transfer.over_canvas import OverCanvas
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
 
 if TYPE_CHECKING:
+    from yarrow_lane.standins import easel_photo
     from yarrow_lane.ui.rooms.transfer.page import TransferPage
+else:
+    easel_photo = late("yarrow_lane.standins.easel_photo")
 
 Look = Literal["corners", "places"]
 _FADES = (0.0, 0.5, 1.0)  # B steps through: the drawing, both, what should be there
@@ -69,15 +69,13 @@ class MeasureMode(Mode):
         self._measuring: Asked[Flat] = Asked(
             page, "transfer.question:measure_drawing", lambda flat: flat.picture.nbytes, self._came
         )
-        self._shown: object = None
+        self.over = OverCanvas(page, self.drawing)
         self.corners = PhotoCorners(self.drawing, page, self._corner_moved)
         self.grips = GripsTool(lambda number, to: None, self._place_moved)
 
     def opened(self) -> None:
-        self.look, self._shown = "corners", None
-        self._measuring.forget()
-        self.fade = 0.0
-        self.corners.forget()
+        self.look, self.fade = "corners", 0.0
+        self._anew()
         if self.photo is not None and self.photo.off:
             self.look = "places"
 
@@ -102,7 +100,7 @@ class MeasureMode(Mode):
             act = NextAct("Choose a photograph of the drawing…", "all four corners in it", self._choose)
             return Sheets((before_photo(len(page.places()), self._simulate),), (), act)
         if self.look == "corners":
-            self._shown = None
+            self.over.forget()
             self.corners.show(photo)
             act = NextAct("Measure it", "the sides are fitted from there", lambda: self._look_at("places"))
             section = corners_section("the canvas", "the canvas's own top left")
@@ -132,7 +130,7 @@ class MeasureMode(Mode):
         return (Switch("Look at", looks, self._look_at, self.look), *self.page.way_switches())
 
     def _look_at(self, look: Look) -> Meaning:
-        self.look, self._shown = look, None
+        self.look = look
         self.frame.fit()
         self.page.refresh()
         return None
@@ -159,9 +157,8 @@ class MeasureMode(Mode):
         def kept(taken: Taken) -> None:
             made_from = reference_key(page.desk.commission(commission_id).compose)
             photo = DrawingPhoto(taken.photo_id, taken.name, taken.size_px, taken.at, taken.corners, (), made_from)
-            self.look, self._shown = "corners", None
-            self._measuring.forget()
-            self.corners.forget()
+            self.look = "corners"
+            self._anew()
             edit = Edit(
                 TRANSFER, f"Photographed the drawing: {name}", lambda t: replace(t, photos=with_newest(t.photos, photo))
             )
@@ -175,7 +172,7 @@ class MeasureMode(Mode):
         size, ground = (compose.width_mm, compose.height_mm), page.ground
 
         def make(_: Progress) -> bytes:
-            return photographed(size, ground, "drawing", lines, None, 0.0, number)
+            return easel_photo.photograph_of_drawing(size, ground, lines, number)
 
         name = f"camera stand-in, drawing {number + 1}.jpg"
         page.workroom.works.run("The camera stand-in", make, lambda data: self._take_in(data, name))
@@ -214,8 +211,13 @@ class MeasureMode(Mode):
 
         self._measuring.want(photo.photo_id, wanted, arguments)
 
+    def _anew(self) -> None:
+        """Nothing is known of the photograph, or there is another."""
+        self._measuring.forget()
+        self.corners.forget()
+        self.over.forget()
+
     def _came(self, flat: Flat) -> None:
-        self._shown = None
         if self.photo is not None:
             note_photograph(self.page, self.photo, "drawing", flat.bulge)
 
@@ -232,13 +234,7 @@ class MeasureMode(Mode):
         compose = self.page.commission.compose
         size = compose.width_mm, compose.height_mm
         self.drawing.waiting = self.trouble or MEASURING
-        wanted = (id(told.flat), self.fade)
-        if self._shown != wanted or told.flat is None:
-            self._shown = wanted
-            if told.flat is None or self.fade == 0:
-                self.drawing.show_levels(Levels((qimage(told.flat.picture),)) if told.flat is not None else None, size)
-            else:
-                self._fade_in(told.flat, wanted)
+        self.over.show(told.flat.picture if told.flat is not None else None, self.fade)
         self.grips.points = [at for _, at in told.grips]
         self.drawing.tool = self.grips
         on_drawing, on_meant = told_overlays(told)
@@ -247,22 +243,6 @@ class MeasureMode(Mode):
         self.meant.show_overlays(*lines, *on_meant)
         if told.flat is not None:
             self.loupes.show_places(told, size, self.page.lines or (), self.page.studio.unit)
-
-    def _fade_in(self, flat: Flat, wanted: object) -> None:
-        """What should be there, over the drawing."""
-        page, compose, share = self.page, self.page.commission.compose, self.fade
-        px_per_mm = flat.picture.shape[1] / compose.width_mm
-
-        def make(progress: Progress) -> Picture:
-            return page.workroom.references.for_print(compose, compose.canvas, px_per_mm, progress)
-
-        def ready(reference: Picture) -> None:
-            if self._shown == wanted:
-                mixed = laid_over(flat.picture, reference, share)
-                self.drawing.show_levels(Levels((qimage(mixed),)), (compose.width_mm, compose.height_mm))
-
-        key = Key("over the canvas", (reference_key(compose),), (px_per_mm,))
-        page.workroom.derived.want(key, page, Making(make, lambda picture: picture.nbytes), ready)
 
     def _go_near(self, area: Rect) -> None:
         self.drawing.fit(area)

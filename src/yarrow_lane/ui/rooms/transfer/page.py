@@ -10,10 +10,10 @@ from PySide6.QtWidgets import QStackedLayout
 from yarrow_lane.commission.studio import equipment_of, with_stint
 from yarrow_lane.tone.three_values import GROUNDS
 from yarrow_lane.transfer.equipment import Equipment
-from yarrow_lane.transfer.job import job_of
+from yarrow_lane.transfer.job import Job, job_of
 from yarrow_lane.transfer.landmarks import Place, places_on
 from yarrow_lane.transfer.record import parts_left, ways_of
-from yarrow_lane.transfer.ways import Job, Stint, Way
+from yarrow_lane.transfer.ways import Stint, Way
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Meaning, NextAct, Note, Section, Switch
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.picture_view import PictureView

@@ -68,7 +68,7 @@ class ProjectorMode(Mode):
         return self.look == "crosses"
 
     def take(self, path: Path) -> None:
-        self.crosses.take(path, path.name)
+        self.crosses.take(path)
 
     def _look_at(self, look: Look) -> Meaning:
         self.look = look

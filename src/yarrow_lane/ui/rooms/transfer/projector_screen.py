@@ -5,7 +5,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QPolyg
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.measure.plane import Polygon
-from yarrow_lane.transfer.crosses import ARM_SHARE
+from yarrow_lane.transfer.projector import ARM_SHARE
 from yarrow_lane.ui.kit.overlays import Drawn
 
 _BLINK_MS = 400

@@ -14,11 +14,10 @@ from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.lengths import Unit, hours_text, length_text, number_text, size_text
-from yarrow_lane.measure.plane import Rect
+from yarrow_lane.measure.plane import Circle, Rect
 from yarrow_lane.transfer.crossings import MOST_EACH, Crossing, crossing_words, crossings, of_square, to_quarter, to_tick
 from yarrow_lane.transfer.landmarks import Place, circles_on
 from yarrow_lane.transfer.lines.line import stretches
-from yarrow_lane.transfer.lines.weights import Circle
 from yarrow_lane.transfer.paper import Paper
 from yarrow_lane.transfer.record import TRANSFER, minutes_each, minutes_left, set_paper
 from yarrow_lane.transfer.squares import FEWEST, MOST, USUAL_COUNT, Square, Squares, column_letter, whole_counts

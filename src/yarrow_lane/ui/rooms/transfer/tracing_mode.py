@@ -4,8 +4,6 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Literal
 
-from PySide6.QtWidgets import QHBoxLayout
-
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.happening import Printed, of_kind
 from yarrow_lane.lane.part import Edit
@@ -61,9 +59,7 @@ class TracingMode(Mode):
         super().__init__(page)
         self.view = PictureView("How the sheets lie on the canvas", page.frame)
         self.picture = self.view
-        box = QHBoxLayout(self.widget)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.addWidget(self.view)
+        self.lay(self.view)
         self.what: What = "lines"
         self.mirrored = False
         self.laid: LaidSheets | None = None
@@ -86,7 +82,7 @@ class TracingMode(Mode):
         return self.what == "sketch"
 
     def take(self, path: Path) -> None:
-        self.sketch.take(path, path.name)
+        self.sketch.take(path)
 
     def refresh(self) -> Sheets:
         page, c = self.page, self.page.commission

@@ -5,8 +5,9 @@ from typing import TYPE_CHECKING
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.words import begun
+from yarrow_lane.transfer.offers import Offer, guessed_minutes, offer
 from yarrow_lane.transfer.record import TRANSFER, mark_carried, not_carried, parts_left, set_ways, ways_of
-from yarrow_lane.transfer.ways import WHAT, WHAT_WORDS, Offer, Stint, Way, Ways, What, guessed_minutes, offer
+from yarrow_lane.transfer.ways import WHAT, WHAT_WORDS, Stint, Way, Ways, What
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section
 
 if TYPE_CHECKING:

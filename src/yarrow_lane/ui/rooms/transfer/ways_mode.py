@@ -1,13 +1,13 @@
 """Which way to carry the drawing over: all of them side by side, for all of it or for a part."""
 
+from functools import partial
 from typing import TYPE_CHECKING, Literal
-
-from PySide6.QtWidgets import QVBoxLayout
 
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.words import begun
+from yarrow_lane.transfer.offers import advised, minutes_of, offer
 from yarrow_lane.transfer.record import ways_of
-from yarrow_lane.transfer.ways import WAYS, WHAT_WORDS, Way, Ways, What, advised, minutes_of, offer
+from yarrow_lane.transfer.ways import WAYS, WHAT_WORDS, Way, Ways, What
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Pick, Section, Switch, plain_options
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.transfer.way_lines import taken
@@ -28,9 +28,7 @@ class WaysMode(Mode):
     def __init__(self, page: "TransferPage") -> None:
         super().__init__(page)
         self.view = WaysView(self._clicked)
-        box = QVBoxLayout(self.widget)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.addWidget(self.view)
+        self.lay(self.view)
         self.part: For = "all"
 
     def opened(self) -> None:
@@ -57,15 +55,13 @@ class WaysMode(Mode):
         return next((WHAT_WORDS[what] for what in ("outline", "details") if ways.of(what) == way), "")
 
     def _act(self, ways: Ways, best: Ways) -> NextAct | None:
-        if not ways.chosen:
-            standing = self.page.standing().act
-            detail = standing.detail if standing is not None else ""
-            return NextAct(f"Carry it over by {best.words}", detail, lambda: self._take(best))
+        act = self.page.standing().act
+        if not ways.chosen and act is not None:  # what the studio says too
+            return NextAct(act.title, act.detail, lambda: self._take(best))
         return self.page.way_act()
 
     def _take(self, ways: Ways) -> Meaning:
-        meaning = taken(ways)
-        self.page.take(meaning)
+        self.page.take(taken(ways))
         self.page.carry_on()
         return None
 
@@ -78,25 +74,23 @@ class WaysMode(Mode):
         self.page.hand(lambda: self.choose(way))
 
     def choose(self, way: Way) -> Meaning:
-        """Take that way for what is switched to; the other part keeps its own, or has the same."""
+        """Take that way for what is switched to."""
+        return taken(Ways(way, way)) if self.part == "all" else self._choose_for(self.part, way)
+
+    def _choose_for(self, what: What, way: Way) -> Meaning:
+        """The other part keeps its own, or has the advised one."""
         ways = ways_of(self.page.commission.transfer)
-        if self.part == "all":
-            return taken(Ways(way, way))
-        other = ways if ways.chosen else advised(self.page.job, self.page.studio.stints)
-        return taken(Ways(way, other.details) if self.part == "outline" else Ways(other.outline, way))
+        both = ways if ways.chosen else advised(self.page.job, self.page.studio.stints)
+        return taken(Ways(way, both.details) if what == "outline" else Ways(both.outline, way))
 
     def _taken(self, ways: Ways) -> Section:
         options = plain_options(WAYS)
 
-        def pick(what: What, way: Way) -> Meaning:
-            both = ways if ways.chosen else advised(self.page.job, self.page.studio.stints)
-            return taken(Ways(way, both.details) if what == "outline" else Ways(both.outline, way))
-
         lines: list[Line] = []
         if ways.chosen:
             lines = [
-                Pick("The outline by", ways.outline, options, lambda way: pick("outline", way)),
-                Pick("Eyes, nose and mouth by", ways.details, options, lambda way: pick("details", way)),
+                Pick("The outline by", ways.outline, options, partial(self._choose_for, "outline")),
+                Pick("Eyes, nose and mouth by", ways.details, options, partial(self._choose_for, "details")),
                 Fact("Together about", hours_text(minutes_of(self.page.job, ways, self.page.studio.stints))),
             ]
         else:
@@ -111,7 +105,7 @@ class WaysMode(Mode):
             if best.one is None
             else f"{begun(best.words)} is the quickest that reaches this size and is true enough for eyes."
         )
-        learnt = sum(1 for _ in page.studio.stints)
+        learnt = len(page.studio.stints)
         lines: tuple[Line, ...] = (
             Fact("Advised", best.words),
             Fact("Together about", hours_text(minutes)),

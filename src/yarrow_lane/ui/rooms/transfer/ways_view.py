@@ -8,7 +8,8 @@ from PySide6.QtGui import QColor, QFontMetricsF, QMouseEvent, QPainter, QPaintEv
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.transfer.ways import Offer, Way
+from yarrow_lane.transfer.offers import Offer
+from yarrow_lane.transfer.ways import Way
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
