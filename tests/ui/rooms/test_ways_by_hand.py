@@ -121,6 +121,7 @@ def test_marks_are_photographed_laid_over_and_found_again(qtbot, lined, wait_idl
     assert (shown.width(), shown.height()) == (480, 600), "the canvas straightened, with the reference over it"
     page.choices.button("lines", of="Laid over").click()
     wait_idle(window)
+    assert mode.surface.ground is None and mode.surface.overlays[0].colour not in ((40, 32, 28), (244, 240, 228))
     assert mode.surface.overlays and "Save it on a page (PDF)…" in str(page.bench.sheet)
     target = save_to(monkeypatch, tmp_path / "over.pdf")
     press(qtbot, page, "Save it on a page (PDF)…")
@@ -209,6 +210,7 @@ def test_a_sketch_on_paper_is_laid_on_the_canvas_and_printed(qtbot, lined, wait_
     page.work_on("on paper")
     page.choices.button("a sketch of yours").click()
     assert page.bench.sheet.act.title == "Choose the sketch…"
+    assert page.modes["on paper"].view.ground is None, "the words on the empty view are seen, not a bare sheet"
 
     def draw(picture, px):
         cv2.circle(picture, (round(96 * px), round(120 * px)), round(50 * px), (60, 60, 60), round(0.7 * px), cv2.LINE_AA)

@@ -180,8 +180,8 @@ def _compared(one: _Length, other: _Length, head_mm: float) -> Check | None:
         worth = _far(short.mm, head_mm) * crossing * (1 - 0.4 * unlike / _EQUAL) * (_FROM_ONE_PLACE if len(names) == 3 else 1)
         about = (one.one, one.other, other.one, other.other)
         if kind == "equal":
-            off, words = other.mm - one.mm, f"{one.name} is as long as {other.name}"
-            rest = rest_words(off, one.mm, "longer is the second", "shorter is the second")
+            off, words = other.mm - one.mm, f"{other.name} is as long as {one.name}"
+            rest = rest_words(off, one.mm, "longer", "shorter")
             return Check("equal", words, rest, (one.ends, other.ends), _WORTH["equal"] * worth, about)
         rest = rest_words(off, long.mm, "over", "short")
         return Check(

@@ -33,7 +33,7 @@ else:
 
 Look = Literal["corners", "overlay"]
 Over = Literal["picture", "lines"]
-_LIGHT, _DARK = (244, 240, 228), (40, 32, 28)  # lines on the ground
+_ON_DARK, _ON_LIGHT = (255, 140, 95), (165, 45, 20)  # the lines: neither chalk nor charcoal, or they were taken for marks
 
 
 class MarksMode(Mode):
@@ -249,7 +249,7 @@ class MarksMode(Mode):
         self.surface.waiting = self.trouble or "Straightening and looking for the marks…"
         rings = wanting_overlays(self.first.wanting, self._size) if self.first is not None and len(self.photos) == 1 else ()
         lines = page.lines if self.over == "lines" else None
-        colour = _LIGHT if takes_light_lines(page.ground) else _DARK
+        colour = _ON_DARK if takes_light_lines(page.ground) else _ON_LIGHT
         self.surface.show_overlays(*((replace(drawn_overlay(lines, 1.4), colour=colour),) if lines else ()), *rings)
         self.reference.show_overlays(*((drawn_overlay(lines, 1.0),) if lines else ()), *rings)
         self.mixed.show(laid.picture if laid is not None else None, self.share if self.over == "picture" else 0.0)

@@ -80,7 +80,7 @@ class PhotoCorners:
     def show(self, photo: Taken) -> None:
         """The photograph with its corners."""
         self.tool.points = photo.corners
-        self._view.tool = self.tool
+        self._view.tool, self._view.ground = self.tool, None
         self._view.show_overlays(Outline(photo.corners, "here", 1.6))
         if self._shown == photo.photo_id:
             return

@@ -32,6 +32,7 @@ class OverCanvas:
         if self._shown is not None and self._shown[0] is surface and self._shown[1:] == wanted[1:]:
             return
         self._shown = wanted
+        self._view.ground = None
         self._view.setProperty("reference", "")
         if surface is None or share == 0:
             self._view.show_levels(single_level(surface) if surface is not None else None, size)

@@ -124,6 +124,7 @@ class StraightenedPhoto(Generic[T]):
     def on_the_way(self) -> Sheets | None:
         """What is shown until the worker has found something; None once it has."""
         photo, words, view = self.photo, self.words, self.view
+        view.ground = None
         if photo is None:
             view.tool = None
             view.setProperty("reference", "")
