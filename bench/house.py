@@ -33,7 +33,7 @@ from yarrow_lane.measure.outlines import neighbours
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.store.codec import to_json
 from yarrow_lane.store.store import Store
-from yarrow_lane.tone.three_values import TONE
+from yarrow_lane.tone.record import TONE
 from yarrow_lane.transfer.record import TRANSFER, mark_drawn, set_count
 from yarrow_lane.ui.theme.lettering import load_fonts
 from yarrow_lane.ui.window import Window

@@ -15,7 +15,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.copies import copies_in, look_at
 from yarrow_lane.store.restore import restore
 from yarrow_lane.store.store import Store
-from yarrow_lane.tone.three_values import TONE, Tone
+from yarrow_lane.tone.record import TONE, Tone
 
 NOW = datetime(2026, 3, 9, 12, 0, tzinfo=UTC)
 _PAGE = 4096

@@ -19,7 +19,7 @@ from yarrow_lane.store.copies import copies_in, keepers, look_at
 from yarrow_lane.store.restore import restore
 from yarrow_lane.store.store import Store
 from yarrow_lane.store.trouble import Damaged, StoreTrouble
-from yarrow_lane.tone.three_values import Tone
+from yarrow_lane.tone.record import Tone
 
 TODAY = date(2026, 3, 9)
 

@@ -16,7 +16,7 @@ from yarrow_lane.store.codec import from_json, text_hash, to_json
 from yarrow_lane.store.copies import copies_in
 from yarrow_lane.store.store import Store
 from yarrow_lane.store.trouble import Damaged, StoreTrouble
-from yarrow_lane.tone.three_values import TONE, Tone
+from yarrow_lane.tone.record import TONE, Tone
 
 
 @pytest.mark.parametrize(

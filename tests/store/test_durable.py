@@ -13,7 +13,7 @@ from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.lane.happening import LetterSent
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.store import Store
-from yarrow_lane.tone.three_values import Tone
+from yarrow_lane.tone.record import Tone
 
 
 @pytest.fixture

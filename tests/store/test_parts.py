@@ -18,7 +18,7 @@ from yarrow_lane.layers.regions import LAYERS, Layers, Region
 from yarrow_lane.store.parts import MOST_DIFFERENCES, applied, difference
 from yarrow_lane.store.store import Store
 from yarrow_lane.store.versions import Version, too_many
-from yarrow_lane.tone.three_values import TONE, Tone
+from yarrow_lane.tone.record import TONE, Tone
 
 
 @given(st.binary(max_size=200), st.binary(max_size=200))

@@ -15,7 +15,7 @@ from yarrow_lane.intake.photos import Eye, Photo, add_photo, mark_eye
 from yarrow_lane.store.codec import from_json, text_hash, to_json
 from yarrow_lane.store.store import Store
 from yarrow_lane.store.trouble import StoreTrouble
-from yarrow_lane.tone.three_values import TONE
+from yarrow_lane.tone.record import TONE
 
 TODAY = date(2026, 3, 9)
 

@@ -7,7 +7,7 @@ from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.easel.clock import running, stopped
 from yarrow_lane.easel.session import readiness
 from yarrow_lane.lane.happening import ClockStopped
-from yarrow_lane.layers.drying import Climate
+from yarrow_lane.paint.drying import Climate
 
 
 def stop_of_a_waiting_pass(c: Commission, climate: Climate, now: datetime) -> ClockStopped | None:

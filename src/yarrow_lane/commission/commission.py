@@ -18,7 +18,7 @@ from yarrow_lane.lane.part import Edit, Part, Plain
 from yarrow_lane.layers.regions import LAYERS, Layers
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.palette.wells import PALETTE, Palette
-from yarrow_lane.tone.three_values import TONE, Tone
+from yarrow_lane.tone.record import TONE, Tone
 from yarrow_lane.transfer.record import TRANSFER, Transfer
 
 T = TypeVar("T")

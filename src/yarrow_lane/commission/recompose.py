@@ -15,10 +15,10 @@ from yarrow_lane.compose.reference import photographs_of, reference_key
 from yarrow_lane.easel.session import carried_over
 from yarrow_lane.intake.photos import take_away
 from yarrow_lane.lane.happening import Printed, of_kind
-from yarrow_lane.layers.drying import Climate
 from yarrow_lane.layers.regions import Region
 from yarrow_lane.measure.outlines import clip_to_rect, inner_point, polygon_area
 from yarrow_lane.measure.plane import Point, Polygon
+from yarrow_lane.paint.drying import Climate
 from yarrow_lane.palette.wells import Well
 from yarrow_lane.transfer.record import set_count
 

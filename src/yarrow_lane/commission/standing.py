@@ -28,10 +28,10 @@ from yarrow_lane.intake.photos import Photo
 from yarrow_lane.lane.doors import Door, State, door_now
 from yarrow_lane.lane.standing import Act, Standing, Task
 from yarrow_lane.layers import standing as layers
-from yarrow_lane.layers.drying import Climate, Film
 from yarrow_lane.layers.passes import Pass, sequence
 from yarrow_lane.layers.usual import usual_layers
 from yarrow_lane.measure.days import clock_text, working_days_between
+from yarrow_lane.paint.drying import Climate, Film
 from yarrow_lane.palette import standing as palette
 from yarrow_lane.tone import standing as tone
 from yarrow_lane.transfer import standing as transfer

@@ -5,9 +5,10 @@ from dataclasses import dataclass, replace
 from yarrow_lane.calendar.week import Week
 from yarrow_lane.compose.rack import Rack
 from yarrow_lane.lane.part import Part, as_it_was
-from yarrow_lane.layers.drying import Climate
 from yarrow_lane.measure.lengths import Unit
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.paint.drying import Climate
+from yarrow_lane.palette.paintbox import Paintbox
 from yarrow_lane.transfer.equipment import Equipment
 from yarrow_lane.transfer.record import Transfer
 from yarrow_lane.transfer.ways import Stint
@@ -34,10 +35,11 @@ class Studio:
     rack: Rack = Rack()
     equipment: Equipment | None = None
     stints: tuple[Stint, ...] = ()
+    paintbox: Paintbox = Paintbox()
 
 
-# Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times.
-STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was))
+# Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times, version 4 the paintbox.
+STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was, as_it_was))
 _MOST_STINTS = 60  # our choice: older ones say little of today's hand
 
 

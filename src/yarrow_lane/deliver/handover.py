@@ -6,9 +6,9 @@ from typing import Literal
 
 from yarrow_lane.intake.brief import Medium
 from yarrow_lane.lane.part import Part
-from yarrow_lane.layers.drying import Film
 from yarrow_lane.measure.moments import after, ahead
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.paint.drying import Film
 
 Step = Literal["sign", "rest", "last list", "varnish", "pack", "deliver"]
 STEPS: tuple[Step, ...] = ("sign", "rest", "last list", "varnish", "pack", "deliver")

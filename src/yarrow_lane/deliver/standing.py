@@ -20,8 +20,8 @@ from yarrow_lane.deliver.handover import (
 )
 from yarrow_lane.intake.brief import Medium
 from yarrow_lane.lane.standing import BEFORE, SMALL_MIN, Act, Standing, Task
-from yarrow_lane.layers.drying import Film
 from yarrow_lane.measure.days import day_text
+from yarrow_lane.paint.drying import Film
 
 _LOOK_MIN, _PACK_MIN = 60.0, 30.0  # our choice
 _DAY_MIN, _HOUR_MIN = 1440.0, 60.0

@@ -19,9 +19,9 @@ from yarrow_lane.intake.brief import BRIEF
 from yarrow_lane.intake.photos import Eye
 from yarrow_lane.lane.happening import Photographed
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.layers.drying import Climate
 from yarrow_lane.layers.regions import Kind, School
 from yarrow_lane.measure.plane import Polygon
+from yarrow_lane.paint.drying import Climate
 from yarrow_lane.store.store import Store
 
 # The renderer's region ids (see sitters/README.md): fur of head and body, ears, eyes, nose, mouth, skin, hair, cloth, lids.

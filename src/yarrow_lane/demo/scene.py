@@ -23,7 +23,7 @@ from yarrow_lane.layers.passes import sequence
 from yarrow_lane.layers.regions import LAYERS, Kind, School, add_region, choose_school
 from yarrow_lane.measure.plane import Point, Polygon, Rect
 from yarrow_lane.palette.wells import PALETTE, add_well, change_well, patch_colour
-from yarrow_lane.tone.three_values import TONE
+from yarrow_lane.tone.record import TONE
 from yarrow_lane.transfer.record import TRANSFER, squares_of
 
 

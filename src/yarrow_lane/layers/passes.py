@@ -6,9 +6,9 @@ from functools import cache
 from importlib import resources
 
 from yarrow_lane.intake.brief import Medium
-from yarrow_lane.layers.drying import Climate, Film, drying_minutes
 from yarrow_lane.layers.regions import Kind, Layers, Region, School, lie_of
 from yarrow_lane.measure.kept import kept
+from yarrow_lane.paint.drying import Climate, Film, drying_minutes
 
 # Back to front within one level of the subject (our choice, after the overlap of things in a portrait).
 _BACK_TO_FRONT: tuple[Kind, ...] = ("background", "other", "cloth", "fur", "skin", "hair", "mouth", "nose", "eye")

@@ -59,8 +59,8 @@ def _equipment(plain: Plain, _: Mapping[str, Plain]) -> Plain:
 
 
 # Version 1 added `made_from`, version 2 the lines, quartered squares, the equipment and photographs of the drawing, version 4 the ways,
-# scribble marks, film and sketch.
-TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was, _equipment, as_it_was))
+# scribble marks, film and sketch, version 5 borders of values.
+TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was, _equipment, as_it_was, as_it_was))
 
 
 def squares_of(compose: Compose, transfer: Transfer) -> Squares | None:

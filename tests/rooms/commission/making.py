@@ -18,7 +18,7 @@ from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.layers.regions import Layers, add_region
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import Palette, Well
-from yarrow_lane.tone.three_values import Tone
+from yarrow_lane.tone.record import Tone
 from yarrow_lane.transfer.record import Transfer
 
 STUDIO = Studio()

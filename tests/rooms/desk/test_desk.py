@@ -14,7 +14,7 @@ from yarrow_lane.lane.happening import ClockStarted, LetterSent
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.store import Store
-from yarrow_lane.tone.three_values import Tone, set_limits
+from yarrow_lane.tone.record import Tone, set_limits
 
 
 def test_undo_and_redo_over_a_restart(tmp_path, clock):

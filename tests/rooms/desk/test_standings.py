@@ -12,8 +12,8 @@ from yarrow_lane.desk import standings as standings_module
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped
-from yarrow_lane.layers.drying import Climate
-from yarrow_lane.tone.three_values import Tone
+from yarrow_lane.paint.drying import Climate
+from yarrow_lane.tone.record import Tone
 
 
 @pytest.fixture

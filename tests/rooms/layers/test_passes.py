@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yarrow_lane.layers.drying import Climate, drying_minutes, saturation_hpa
+from yarrow_lane.paint.drying import Climate, drying_minutes, saturation_hpa
 from yarrow_lane.layers.passes import region_minutes, same_place, sequence
 from yarrow_lane.layers.regions import (
     KINDS,

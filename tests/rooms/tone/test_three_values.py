@@ -5,7 +5,7 @@ import pytest
 
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.wells import Palette, PaletteTrouble, add_well, change_well, empty_well, patch_colour
-from yarrow_lane.tone.three_values import Tone, ToneTrouble, set_limits, three_values
+from yarrow_lane.tone.record import Tone, ToneTrouble, set_limits, three_values
 
 
 def test_known_greys_fall_where_they_belong():

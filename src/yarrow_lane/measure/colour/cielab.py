@@ -29,5 +29,17 @@ def lab_from_srgb8(picture: NDArray[np.uint8]) -> NDArray[np.float64]:
 
 def lightness_from_srgb8(picture: NDArray[np.uint8]) -> NDArray[np.float32]:
     """L* 0..100 of 8-bit sRGB, shape (..., 3) to (...)."""
-    luminance = linear_from_srgb8(picture) @ XYZ_FROM_LINEAR[1].astype(np.float32)
-    return (116 * _f(luminance) - 16).astype(np.float32)
+    return lightness_from_luminance(linear_from_srgb8(picture) @ XYZ_FROM_LINEAR[1].astype(np.float32))
+
+
+def lightness_from_luminance(luminance: NDArray[np.floating]) -> NDArray[np.float32]:
+    """L* 0..100 of luminance 0..1, same shape."""
+    return np.asarray(116 * _f(luminance) - 16, np.float32)
+
+
+def linear_from_lab(lab: NDArray[np.floating]) -> NDArray[np.float64]:
+    """Linear sRGB light of L*, a*, b*, shape (..., 3) to (..., 3); outside 0..1 where no screen shows it."""
+    fy = (lab[..., 0] + 16) / 116
+    f = np.stack([fy + lab[..., 1] / 500, fy, fy - lab[..., 2] / 200], axis=-1)
+    ratio = np.where(f > 6 / 29, f**3, (f - 4 / 29) / _SLOPE)
+    return np.asarray((ratio * WHITE_D65) @ np.linalg.inv(XYZ_FROM_LINEAR).T)

@@ -12,7 +12,7 @@ OUTLINE, USUAL, ALL = 12.0, 5.5, 3.8
 @dataclass(frozen=True)
 class Choice:
     """What the painter chose: the slider's `level`, parts of the canvas with a level of their own, places (canvas mm) at which lines
-    were dropped, and lines drawn by hand. `made_from` is the reference they belong to, empty while nothing was chosen.
+    were dropped, and lines drawn by hand; `values` adds the borders of the value study, broken. `made_from` is the reference they belong to, empty while nothing was chosen.
     """
 
     level: float = USUAL
@@ -20,6 +20,7 @@ class Choice:
     dropped: tuple[Point, ...] = ()
     by_hand: tuple[Polygon, ...] = ()
     made_from: str = ""
+    values: bool = False
 
     @property
     def touched(self) -> bool:

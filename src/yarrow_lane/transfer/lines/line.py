@@ -5,8 +5,8 @@ from typing import Literal
 
 from yarrow_lane.measure.plane import Polygon
 
-# From the picture, from a cut-out's outline, or by the painter's hand.
-Source = Literal["picture", "outline", "hand"]
+# From the picture, from a cut-out's outline, by the painter's hand, or the border of two values.
+Source = Literal["picture", "outline", "hand", "values"]
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,6 @@ from yarrow_lane.easel.clock import minutes_logged
 from yarrow_lane.easel.session import readiness
 from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.layers.drying import FILM_UM, Climate
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.regions import (
     KINDS,
@@ -32,6 +31,7 @@ from yarrow_lane.layers.regions import (
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import polygon_bounds
+from yarrow_lane.paint.drying import FILM_UM, Climate
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,

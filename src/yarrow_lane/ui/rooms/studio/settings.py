@@ -6,8 +6,8 @@ from datetime import date
 from typing import Protocol
 
 from yarrow_lane.commission.studio import Studio, set_climate
-from yarrow_lane.layers.drying import Climate
 from yarrow_lane.measure.days import WEEKDAYS, day_text
+from yarrow_lane.paint.drying import Climate
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Line, Note, Pick, Press, Section, Tick
 
 _DAY_WORDS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")

@@ -4,7 +4,7 @@ from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetricsF, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import QToolTip, QWidget
 
-from yarrow_lane.tone.three_values import GROUNDS
+from yarrow_lane.tone.grounds import ground_srgb
 from yarrow_lane.ui.kit.plain import tip
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.references import References
@@ -115,7 +115,7 @@ class Shelf(QWidget):
     def _paint_canvas(self, painter: QPainter, c: ShelfCanvas, rect: QRectF, room: float) -> None:
         painter.fillRect(rect.translated(px(3), px(3)), QColor("#6b6b6b"))
         if c.sized:
-            painter.fillRect(rect, QColor(*GROUNDS.get(c.ground, GROUNDS["white"])))
+            painter.fillRect(rect, QColor(*ground_srgb(c.ground)))
             image = self._references.thumbnail(c.compose)
             if image is not None:
                 # What is not painted yet shows faintly over the ground.

@@ -1,31 +1,46 @@
-"""The tone page: the crop beside its three values."""
+"""The tone page: the values of the reference, what is kept for last, its temperature, and the ground to judge it from."""
 
-from PySide6.QtWidgets import QHBoxLayout
+from dataclasses import dataclass, replace
+from typing import Any
+
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.desk.derived import Key, Making
-from yarrow_lane.measure.colour.grey import grey_code
-from yarrow_lane.measure.progress import Progress
-from yarrow_lane.measure.raster import Picture
-from yarrow_lane.tone.three_values import Tone, three_values, value_lightness
-from yarrow_lane.ui.bench_sheet import Meaning
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.colour.munsell_value import value_of
+from yarrow_lane.tone.clusters import histogram
+from yarrow_lane.tone.grounds import ground_lab, ground_srgb
+from yarrow_lane.tone.looked import Looked, quick_study_picture
+from yarrow_lane.tone.proposal import Judged
+from yarrow_lane.tone.record import TONE, lay_ground, set_count, set_limits
+from yarrow_lane.tone.warmth import Warmth
+from yarrow_lane.ui.bench_sheet import Meaning, NextAct
 from yarrow_lane.ui.kit.frame import Frame
-from yarrow_lane.ui.kit.levels import Levels, make_levels
+from yarrow_lane.ui.kit.levels import Levels, single_level
+from yarrow_lane.ui.kit.overlays import Overlay
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
-from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.room_page import RoomPage
-from yarrow_lane.ui.rooms.tone.view import tone_view
+from yarrow_lane.ui.rooms.tone.grounds_panel import GroundsPanel
+from yarrow_lane.ui.rooms.tone.heads import Heads
+from yarrow_lane.ui.rooms.tone.looking import Kept, Looking, Studied
+from yarrow_lane.ui.rooms.tone.values_panel import ValuesPanel
+from yarrow_lane.ui.rooms.tone.view import Seen, reserve_marks, tone_view, wash_of
 from yarrow_lane.ui.workroom import Workroom
 
-Shares = tuple[float, float, float]
-Study = tuple[Levels, Shares]
+_THUMBNAIL_PX = 150  # our choice: small enough that only masses are read
 
 
-def study_picture(crop: Picture, px_per_mm: float, tone: Tone) -> tuple[Picture, Shares]:
-    """The study in three greys, (H, W), and the share of each value."""
-    classes, shares = three_values(crop, px_per_mm, tone)
-    return grey_code(value_lightness(tone))[classes], shares
+@dataclass
+class _Found:
+    """What has come of what was asked for, for the composition and the values shown now."""
+
+    looked: Looked | None = None
+    studied: Studied | None = None
+    kept: Kept | None = None
+    warmth: Warmth | None = None
+    grounds: tuple[Judged, ...] = ()
 
 
 class TonePage(RoomPage):
@@ -35,60 +50,242 @@ class TonePage(RoomPage):
 
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
-        self.look = "both"
-        self.shares: Shares | None = None
+        self.look, self.looked_at, self.turned = "values", "", "upright"
+        self.found = _Found()
+        self.looking = Looking(workroom, self)
         self.frame = Frame()
-        self.reference = PictureView("The crop", self.frame)
-        self.study = PictureView("The three-value study", self.frame)
+        self.reference = PictureView("The reference", self.frame)
+        self.study = PictureView("In paintable shapes", self.frame)
+        self.third = PictureView("The third picture", self.frame)
         self.picture = self.reference
-        self._pair = row = QHBoxLayout(self.table)
+        self.values, self.grounds = ValuesPanel(), GroundsPanel()
+        self.heads = Heads((self.reference, self.study, self.third))
+        self._pair = self.heads.layout_of_views
+        foot = QWidget()
+        row = QHBoxLayout(foot)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
-        row.addWidget(self.reference, 1)
-        row.addWidget(self.study, 1)
+        row.addWidget(self.values, 1)
+        row.addWidget(self.grounds)
+        box = QVBoxLayout(self.table)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        box.addWidget(self.heads, 1)
+        box.addWidget(foot)
+        self.foot = foot
+        self.values.dragged.connect(self._follow)
+        self.values.moved.connect(self._limits_moved)
+        self.grounds.chosen.connect(self.look_at_ground)
 
     def opened(self) -> None:
-        self.shares = None
-        self.study.show_levels(None, (1, 1))
+        self.found, self.looked_at = _Found(), ""
+        self.frame.turn(grey=False)
+        self.turned = "upright"
+        for view in (self.study, self.third):
+            view.show_levels(None, (1, 1))
+
+    # --- showing
 
     def refresh(self) -> None:
         c = self.commission
+        framed = c.compose.framed
         show_reference(self.reference, self.workroom.references, c.compose, self)
-        self._pair.setDirection(beside_or_above(c.compose))
-        self.reference.setVisible(self.look == "both" or not c.compose.framed)
-        self.study.setVisible(c.compose.framed)
-        self.study.waiting = self.reference.waiting
-        self.workroom.references.want(c.compose, self, self._make_study)
-        self._show_bench()
+        self._pair.setDirection(QBoxLayout.Direction.LeftToRight if self.look == "the ground" else beside_or_above(c.compose))
+        self.foot.setVisible(framed and self.look in ("values", "the ground"))
+        self.grounds.setVisible(self.look == "the ground")
+        for view in (self.study, self.third):
+            view.waiting = "Looking at the values…"
+        if framed:
+            self._ask()
+        self._show_sheets()
 
-    def _show_bench(self) -> None:
-        view = tone_view(self.commission, self.shares, self.look, self, self.next_act(self._choose_ground))
+    def _ask(self) -> None:
+        c = self.commission
+        if self.look == "squint":
+            self.looking.squinted(c, self._if_same(lambda levels: self._show(self.study, levels)))
+            return
+        self.looking.study(c, lambda looked, studied: self._studied(c, looked, studied))
+
+    def _same(self, c: Any) -> bool:
+        """Whether an answer is still for what is shown."""
+        return (
+            self.commission_id == c.id
+            and reference_key(self.commission.compose) == reference_key(c.compose)
+            and self.commission.tone == c.tone
+        )
+
+    def _if_same(self, ready: Any) -> Any:
+        c, look = self.commission, self.look
+        return lambda answer: ready(answer) if self._same(c) and self.look == look else None
+
+    def _studied(self, c: Any, looked: Looked, studied: Studied) -> None:
+        if not self._same(c):
+            return
+        self.found.looked, self.found.studied = looked, studied
+        if self.look != "squint":
+            self._show(self.study, studied.levels)
+        if self.look == "reserves":
+            self.looking.reserves(c, looked, self._if_same(self._reserved))
+        elif self.look == "warm and cool":
+            self.looking.warmth(c, looked, self._if_same(self._warmed))
+        elif self.look == "the ground":
+            self.looking.grounds(c, looked, self._if_same(self._judged))
+        self._show_values()
+        self._show_sheets()
+
+    def _reserved(self, kept: Kept) -> None:
+        self.found.kept = kept
+        if self.found.studied is not None:
+            self._show(self.third, self.found.studied.levels)
+        self.reference.show_overlays(*self._marks())
+        self.third.show_overlays(*self._marks())
+        self._show_sheets()
+
+    def _warmed(self, answer: tuple[Warmth, Levels]) -> None:
+        self.found.warmth = answer[0]
+        self._show(self.third, answer[1])
+        self._show_sheets()
+
+    def _judged(self, grounds: tuple[Judged, ...]) -> None:
+        self.found.grounds = grounds
+        self.grounds.show_grounds(grounds, self.ground_now())
+        c, found = self.commission, self.found
+        if found.looked is not None:
+            self.looking.begun(c, found.looked, self.ground_now(), self._if_same(lambda levels: self._show(self.third, levels)))
+        self._show_values()
+        self._show_sheets()
+
+    def _show(self, view: PictureView, levels: Levels) -> None:
+        c = self.commission
+        view.show_levels(levels, (c.compose.width_mm, c.compose.height_mm))
+
+    def _marks(self) -> tuple[Overlay, ...]:
+        kept = self.found.kept
+        return reserve_marks(kept) if kept is not None and self.look == "reserves" else ()
+
+    def _show_values(self) -> None:
+        found, c = self.found, self.commission
+        self.reference.show_overlays(*self._marks())
+        self.third.show_overlays(*(self._marks() if self.look == "reserves" else ()))
+        if found.looked is None or found.studied is None:
+            return
+        study, ground = found.studied.study, None
+        if self.look == "the ground":
+            name = self.ground_now()
+            ground = ground_lab(name)[0], ground_srgb(name)
+        counts = tuple(float(n) for n in histogram(found.looked.squint.soft))
+        cm2 = c.compose.width_mm * c.compose.height_mm / 100
+        self.values.show_values(counts, study.limits, study.shares, study.shown, cm2, ground)
+
+    def _say_heads(self) -> None:
+        c = self.commission
+        if not c.compose.framed:
+            self.heads.say("The reference", "", "")
+            return
+        alone = self.look == "squint" or self.turned == "small"
+        shapes = "Through half-shut eyes" if self.look == "squint" else f"In {c.tone.count} values"
+        thirds = {
+            "reserves": "Where they lie",
+            "warm and cool": "Warmer and cooler",
+            "the ground": f"Begun on {self.ground_now()}",
+        }
+        self.heads.say(
+            "" if alone else "The reference",
+            shapes if self.look in ("values", "the ground", "squint") else "",
+            thirds.get(self.look, ""),
+        )
+
+    def _show_sheets(self) -> None:
+        self._say_heads()
+        found = self.found
+        seen = Seen(
+            found.studied.study if found.studied else None,
+            found.kept,
+            found.warmth,
+            found.grounds,
+            self.ground_now(),
+            self.turned,
+        )
+        view = tone_view(self.commission, seen, self.look, self.studio.climate, self, self._act())
         self.show_sheets(view.bench, view.choices)
 
-    def _choose_ground(self) -> Meaning:
-        self.bench.point_at("Laid with")
-        return None
+    # --- what is done
 
-    def _make_study(self, shown: Shown) -> None:
-        c, tone = self.commission, self.commission.tone
-        px_per_mm = shown.picture.shape[1] / c.compose.width_mm
-        # The ground changes nothing in the study: only limits and squint do.
-        key = Key("study", (reference_key(c.compose),), (tone.dark_below, tone.light_above, tone.squint_mm))
+    def ground_now(self) -> str:
+        """The ground looked at: the one clicked, else the one laid, else the proposed one."""
+        proposed = self.found.grounds[0].name if self.found.grounds else "white"
+        return self.looked_at or self.commission.tone.ground or proposed
 
-        def make(_: Progress) -> Study:
-            picture, shares = study_picture(shown.picture, px_per_mm, tone)
-            return make_levels(picture), shares
+    def _act(self) -> NextAct:
+        c = self.commission
+        if c.tone.ground or not c.compose.framed:
+            return self.next_act(lambda: None)
+        if self.look != "the ground":
+            detail = "from the picture's own values; take it or choose another"
+            return NextAct("Look at the ground proposed", detail, lambda: self.show_look("the ground"))
+        name = self.ground_now()
+        wash = wash_of(c, self.studio.climate, name)
+        if wash is None:
+            return NextAct("Leave the canvas white", "nothing to lay", self._lay)
+        title = f"The {name} is laid" if name.endswith("wash") else f"The ground, {name}, is laid"
+        return NextAct(
+            title,
+            f"flat brush {wash.brush_mm}\u202fmm, {wash.laying_min:.0f}\u202fmin, {wash.ml:.1f}\u202fml; its clock starts",
+            self._lay,
+        )
 
-        def ready(study: Study) -> None:
-            if self.commission_id == c.id and self.commission.tone == tone:
-                self.study.show_levels(study[0], (c.compose.width_mm, c.compose.height_mm))
-                if study[1] != self.shares:
-                    self.shares = study[1]
-                    self._show_bench()
-
-        self.workroom.derived.want(key, self, Making(make, lambda s: s[0].bytes), ready)
+    def _lay(self) -> Meaning:
+        name, now = self.ground_now(), self.workroom.now
+        return Edit(TONE, f"Ground: {name}", lambda t: lay_ground(t, name, now))
 
     def show_look(self, look: str) -> None:
-        """Both side by side, or the study alone."""
+        """Another way of looking."""
+        self.bench.store_pending()
         self.look = look
         self.refresh()
+
+    def look_at_ground(self, name: str) -> None:
+        """Try a ground on the picture; nothing is laid by that."""
+        self.looked_at = name
+        self.refresh()
+
+    def turn(self, how: str) -> None:
+        """Upright, mirrored, upside down, grey or small."""
+        self.turned = how
+        self.frame.turn(how == "mirrored", how == "upside down", how == "grey")
+        if how == "small":
+            self._look_small()
+        else:
+            self.frame.fit()
+        self.refresh()
+
+    def _look_small(self) -> None:
+        view = self.study
+        self.frame.look(_THUMBNAIL_PX / max(1.0, min(view.width(), view.height())), (0.5, 0.5))
+
+    def choose_count(self, count: int) -> Meaning:
+        """So many values."""
+        return Edit(TONE, f"{count} values", lambda t: set_count(t, count), join="values")
+
+    def use_own_limits(self) -> Meaning:
+        """The picture's own clusters again."""
+        return Edit(TONE, "Limits from the picture again", lambda t: replace(t, limits=()))
+
+    def _limits_moved(self, limits: tuple[float, ...]) -> None:
+        said = ", ".join(f"{value_of(v):.1f}" for v in limits)
+        self.hand(lambda: Edit(TONE, f"Limits at {said}", lambda t: set_limits(t, limits), join="limits"))
+
+    def _follow(self, limits: tuple[float, ...]) -> None:
+        """While a limit is dragged the shapes follow, not yet cleaned."""
+        if self.found.looked is not None:
+            self._show(self.study, single_level(quick_study_picture(self.found.looked.squint, limits)))
+
+    def key(self, event: QKeyEvent) -> bool:
+        text = event.text().lower()
+        if text == "g":
+            self.turn("upright" if self.turned == "grey" else "grey")
+            return True
+        if text == "f":
+            self.turn("upright" if self.turned == "mirrored" else "mirrored")
+            return True
+        return False

@@ -1,6 +1,7 @@
 """The lines to draw: as few or as many as wished, with what the painter drops and draws."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QKeyEvent
@@ -12,7 +13,7 @@ from yarrow_lane.transfer.lines.choice import ALL, OUTLINE, USUAL, Choice, share
 from yarrow_lane.transfer.lines.drawing import drawn, dropped, with_level_there
 from yarrow_lane.transfer.lines.mending import mended, softer
 from yarrow_lane.transfer.record import TRANSFER, Transfer, set_lines
-from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
+from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch, Tick
 from yarrow_lane.ui.kit.drawing_tools import Round, RoundTool, StrokeTool
 from yarrow_lane.ui.kit.overlays import Outline
 from yarrow_lane.ui.kit.picture_view import PictureView
@@ -119,6 +120,7 @@ class LinesMode(Mode):
             found.append(Fact("Of them with lost edges, broken", str(lost)))
             found.append(Fact("Drawn by hand", str(len(choice.by_hand))))
             found.append(Fact("Dropped", str(len(choice.dropped))))
+        found.append(Tick("Borders of the values, broken", choice.values, self._with_values))
         found.append(
             Note("Eyes, nose and mouth marked at Intake count more; the edge of a cut-out closes what they leave open.")
         )
@@ -130,6 +132,10 @@ class LinesMode(Mode):
             found.append(Press("Undo all by hand", self._plain))
         return Section("The lines to draw", tuple(found))
 
+    def _with_values(self, wanted: bool) -> Meaning:
+        label = "Borders of the values are drawn too" if wanted else "Without the borders of the values"
+        return self._edit(label, replace(self.choice, values=wanted))
+
     def set_share(self, share: float) -> Meaning:
         """The slider, 0 to 100."""
         return self._edit(f"Lines: {share:.0f} %", with_share(self.choice, share), "lines")
@@ -139,7 +145,7 @@ class LinesMode(Mode):
         return self.set_share(share_of(level))
 
     def _plain(self) -> Meaning:
-        return self._edit("Took back what was done to the lines by hand", Choice(self.choice.level))
+        return self._edit("Took back what was done to the lines by hand", Choice(self.choice.level, values=self.choice.values))
 
     def _take(self, label: str, change: Callable[[Choice], Choice]) -> None:
         """What a hand on the picture did; trouble is said."""

@@ -1,12 +1,15 @@
 """The lines to draw of a commission, for every method that uses them: worked out once a reference, picked for each choice."""
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.compose.reference import reference_key, working_px_per_mm
 from yarrow_lane.desk.derived import Derived, Key, Making
 from yarrow_lane.measure.plane import Circle
 from yarrow_lane.measure.progress import Progress
+from yarrow_lane.tone.shapes import borders
+from yarrow_lane.tone.study import WORKING_PX, squinted, study
 from yarrow_lane.transfer.landmarks import circles_on, places_on
 from yarrow_lane.transfer.lines.base import Base, as_bytes, from_bytes
 from yarrow_lane.transfer.lines.choice import Choice
@@ -39,7 +42,9 @@ class LinesToDraw:
     def key(self, c: Commission, choice: Choice) -> Key:
         """What the lines of that choice are."""
         base = self._base_key(c, self._circles(c))
-        return Key("lines picked", base.inputs, (*base.parameters, choice), _VERSION)
+        # The ground changes no line.
+        tone = replace(c.tone, ground="", laid_at=None, ground_coats=0) if choice.values else None
+        return Key("lines picked", base.inputs, (*base.parameters, choice, tone), _VERSION)
 
     def have(self, c: Commission, choice: Choice) -> Lines | None:
         """They, if they are at hand."""
@@ -63,10 +68,18 @@ class LinesToDraw:
             return found
 
         def picked(base: Base) -> None:
-            making = Making(
-                lambda _: lines_to_draw(base, choice, size, outlines_of(compose)), lambda lines: 100 * len(lines) * 200
-            )
-            self._derived.want(key, asker, making, ready)
+            def make(progress: Progress) -> Lines:
+                lines = lines_to_draw(base, choice, size, outlines_of(compose))
+                return (*lines, *self._value_lines(c, circles, progress)) if choice.values else lines
+
+            self._derived.want(key, asker, Making(make, lambda lines: 100 * len(lines) * 200), ready)
 
         making = Making(make_base, lambda base: base.points.nbytes * 3, as_bytes, from_bytes)
         self._derived.want(base_key, asker, making, picked)
+
+    def _value_lines(self, c: Commission, circles: tuple[Circle, ...], progress: Progress) -> Lines:
+        """The borders of the value study, lost all along: they are drawn lightly and prove nothing."""
+        scale = working_px_per_mm(c.compose, WORKING_PX)
+        picture = self._references.for_print(c.compose, c.compose.canvas, scale, progress)
+        found = borders(study(squinted(picture, scale, c.tone.squint_mm), c.tone, circles))
+        return tuple(Line(points, (True,) * len(points), 0.0, "values") for points in found)

@@ -8,7 +8,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedLayout
 
 from yarrow_lane.commission.studio import equipment_of, with_stint
-from yarrow_lane.tone.three_values import GROUNDS
+from yarrow_lane.tone.grounds import ground_srgb
 from yarrow_lane.transfer.equipment import Equipment
 from yarrow_lane.transfer.job import Job, job_of
 from yarrow_lane.transfer.landmarks import Place, places_on
@@ -166,7 +166,7 @@ class TransferPage(ModedPage):
     @property
     def ground(self) -> tuple[int, int, int]:
         """The bare canvas as it is toned, sRGB."""
-        return GROUNDS.get(self.commission.tone.ground, GROUNDS["white"])
+        return ground_srgb(self.commission.tone.ground)
 
     def places(self) -> tuple[Place, ...]:
         """Eyes and landmarks where they lie on the canvas."""

@@ -1,0 +1,1 @@
+"""From a wanted colour to small whole parts of the paints at hand."""
