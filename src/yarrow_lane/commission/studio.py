@@ -53,6 +53,11 @@ def with_stint(studio: Studio, stint: Stint) -> Studio:
     return replace(studio, stints=(*studio.stints, stint)[-_MOST_STINTS:])
 
 
+def with_paintbox(studio: Studio, paintbox: Paintbox) -> Studio:
+    """Another paintbox."""
+    return replace(studio, paintbox=paintbox)
+
+
 def put_on_shelf(studio: Studio, commission_id: str) -> Studio:
     """A commission comes to the shelf."""
     return replace(studio, on_shelf=(*studio.on_shelf, commission_id))

@@ -8,9 +8,11 @@ from pathlib import Path
 from yarrow_lane import __version__
 from yarrow_lane.check.comparison import CHECK, note_seen, put_painting
 from yarrow_lane.commission.commission import DOORS_PART, waive_door
+from yarrow_lane.commission.studio import with_paintbox
 from yarrow_lane.deliver.handover import DELIVER, add_line, begin_rest, look_again, mark_line, sign, varnish
 from yarrow_lane.demo.derived import message_copy, painted_copy, part_of, sideways_copy
 from yarrow_lane.demo.memorial import Cutting, tell_memorial
+from yarrow_lane.demo.paintbox import demo_paintbox
 from yarrow_lane.demo.scene import Scene, SetClock
 from yarrow_lane.demo.sitter_files import SitterFile, sitter_file
 from yarrow_lane.desk.desk import Desk
@@ -53,6 +55,7 @@ def build_demo(folder: Path, now: datetime) -> None:
             "Named the studio",
             lambda s: replace(s, name="Saltgate Studio", painter="Rosalind Thorne", climate=Climate(19, 58)),
         )
+        desk.do_studio("Filled the paintbox", lambda s: with_paintbox(s, demo_paintbox((now - timedelta(days=58)).date())))
         with Cutting(store):
             for tell in (_quill, _fennel, _marlow, _sorrel, _brack, tell_memorial):
                 tell(Scene(desk, clock), now)
@@ -96,12 +99,12 @@ def _quill(scene: Scene, now: datetime) -> None:
     scene.wells(
         "cat1",
         (
-            ("pupil", (562, 775), "burnt umber 3 : ultramarine 2"),
-            ("stripe, dark", (806, 560), "umber 5 : ultramarine 2 : white 1"),
-            ("fur, middle", (720, 700), "umber 3 : white 3 : ochre 1"),
-            ("cheek, light", (600, 1000), "unbleached white 8 : umber 1"),
-            ("nose", (668, 930), "sienna 3 : magenta 1 : white 2"),
-            ("iris", (545, 800), "yellow ochre 4 : green 1"),
+            ("pupil", (562, 775), "ivory black 3 : raw umber 1"),
+            ("stripe, dark", (806, 560), "unbleached 2 : raw umber ½ : ivory black ⅛"),
+            ("fur, middle", (720, 700), "unbleached 7 : ivory black ¼ : burnt sienna ⅛ : raw umber ⅛"),
+            ("cheek, light", (600, 1000), "titanium white 8 : unbleached 8 : ivory black ½ : burnt sienna ⅛"),
+            ("nose", (668, 930), "unbleached 6 : burnt sienna 3 : magenta ¼"),
+            ("iris", (512, 815), "Naples 6 : raw umber 3 : phthalo green ⅛"),
         ),
     )
     scene.regions(_animal_regions(cat), School())
@@ -156,14 +159,14 @@ def _fennel(scene: Scene, now: datetime) -> None:
     scene.wells(
         "dog1",
         (
-            ("black coat, deep", (430, 700), "ultramarine 3 : burnt umber 3"),
-            ("black coat, lit", (520, 420), "ultramarine 2 : burnt umber 2 : white 1"),
-            ("tan", (600, 760), "burnt sienna 4 : ochre 2"),
-            ("blaze", (830, 520), "unbleached white 10 : ochre 1"),
-            ("chest in shade", (640, 1300), "unbleached white 6 : ultramarine 1 : umber 1"),
-            ("nose", (1058, 660), "ultramarine 2 : umber 2 : magenta 1"),
-            ("garden, dark", (150, 500), "sap green 4 : umber 2"),
-            ("garden, light", (1300, 300), "sap green 2 : ochre 2 : white 3"),
+            ("black coat, deep", (430, 700), "ivory black 4 : ultramarine ½"),
+            ("black coat, lit", (520, 420), "ivory black 8 : burnt umber 8 : cadmium yellow 1"),
+            ("tan", (600, 760), "burnt umber 6 : cadmium yellow 4 : titanium white 3"),
+            ("blaze", (830, 520), "titanium white 6 : unbleached 1"),
+            ("chest in shade", (640, 1300), "titanium white 6 : unbleached 2"),
+            ("nose", (1090, 678), "ivory black 6 : burnt umber 1"),
+            ("garden, dark", (150, 500), "ivory black 5 : cadmium yellow 2"),
+            ("garden, light", (1300, 300), "titanium white 8 : cadmium yellow ½ : ultramarine ⅛"),
         ),
     )
     scene.regions(_animal_regions(dog, 0.003), School())
@@ -228,9 +231,9 @@ def _sorrel(scene: Scene, now: datetime) -> None:
     scene.wells(
         "rabbit1",
         (
-            ("eye", (1028, 805), "burnt umber 3 : ultramarine 2"),
-            ("coat, middle", (560, 1000), "ochre 4 : umber 1 : white 2"),
-            ("coat, light", (900, 1000), "ochre 2 : unbleached white 5"),
+            ("eye", (1028, 805), "burnt umber 10 : magenta 2 : phthalo green 1"),
+            ("coat, middle", (560, 1000), "Naples 6 : burnt umber 1 : cadmium yellow ¼"),
+            ("coat, light", (900, 1000), "Naples 12 : burnt umber 2½ : phthalo green ⅛"),
             ("ear, inside", (960, 300), ""),
             ("meadow", (1700, 900), ""),
         ),

@@ -22,6 +22,7 @@ from yarrow_lane.lane.part import Edit, Part
 from yarrow_lane.layers.passes import sequence
 from yarrow_lane.layers.regions import LAYERS, Kind, School, add_region, choose_school
 from yarrow_lane.measure.plane import Point, Polygon, Rect
+from yarrow_lane.palette.recipe import read_recipe
 from yarrow_lane.palette.wells import PALETTE, add_well, change_well, patch_colour
 from yarrow_lane.tone.record import TONE
 from yarrow_lane.transfer.record import TRANSFER, squares_of
@@ -135,7 +136,9 @@ class Scene:
             srgb, lab = patch_colour(picture, Rect(point[0] - side / 2, point[1] - side / 2, side, side))
             self.edit(PALETTE, "Took a colour", add_well, to_canvas(compose, point), patch_mm, srgb, lab, name)
             if mix:
-                well = replace(self.desk.commission(self.id).palette.wells[-1], mix=mix)
+                recipe = read_recipe(mix, self.desk.studio.paintbox.names)
+                well = self.desk.commission(self.id).palette.wells[-1]
+                well = replace(well, recipe=recipe, mixed_on=self.clock.now.date())
                 self.edit(PALETTE, f"Wrote the mix of {name}", change_well, well)
 
     def regions(self, outlines: tuple[tuple[str, Kind, Polygon], ...], school: School) -> None:

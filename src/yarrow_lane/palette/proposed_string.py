@@ -18,6 +18,7 @@ else:
 
 FEWEST, MOST = 5, 9
 _ENDS = 0.5  # per cent of the darkest and lightest pixels left to glints and holes: our choice
+_CELL = 8.0  # Lab units of a* and b* that count as one colour: our choice
 _SOFT_MM = 1.2  # colours are looked at about so wide: our choice, a small filbert
 
 
@@ -33,7 +34,7 @@ class Step:
 def string_steps(lab: NDArray[np.floating], px_per_mm: float, of: NDArray[np.bool_] | None, count: int) -> tuple[Step, ...]:
     """`count` steps from dark to light of a reference as Lab (H, W, 3), of the sitter's pixels (H, W); fewer where it has fewer values.
 
-    Groups of lightness with the least spread inside, weighted by area since each pixel counts; the colour is their mean.
+    Groups of lightness with the least spread inside, weighted by area since each pixel counts; the colour is the one most of the group has.
     """
     soft = cv2.GaussianBlur(np.asarray(lab, np.float32), (0, 0), max(0.5, _SOFT_MM * px_per_mm / 2))
     inside = np.ones(soft.shape[:2], bool) if of is None or not of.any() else of
@@ -46,9 +47,19 @@ def string_steps(lab: NDArray[np.floating], px_per_mm: float, of: NDArray[np.boo
         group = counted & (groups == n)
         if not group.any():
             continue
-        mean = soft[group].mean(axis=0)
-        steps.append(Step(triple(mean), _best_place(soft, group, mean, px_per_mm), float(group.sum() / counted.sum())))
+        colour = _commonest(soft[group])
+        steps.append(Step(triple(colour), _best_place(soft, group, colour, px_per_mm), float(group.sum() / counted.sum())))
     return tuple(steps)
+
+
+def _commonest(colours: NDArray) -> NDArray:
+    """The colour most of a group has: the mean of hair and skin of one value would be neither."""
+    cells = np.floor(colours[:, 1:] / _CELL).astype(np.int64)
+    keys, counts = np.unique(cells @ np.array([1000, 1]), return_counts=True)
+    inside = cells @ np.array([1000, 1]) == keys[np.argmax(counts)]
+    middle = colours[inside].mean(axis=0)
+    near = ((colours[:, 1:] - middle[1:]) ** 2).sum(axis=1) < _CELL**2
+    return np.asarray(colours[near].mean(axis=0) if near.any() else middle)
 
 
 def _best_place(soft: NDArray, group: NDArray[np.bool_], mean: NDArray, px_per_mm: float) -> Point:

@@ -1,23 +1,37 @@
-"""Where Palette stands: colours taken, and mixes written."""
+"""Where Palette stands: colours taken, mixes found, heaps mixed."""
 
 from yarrow_lane.lane.standing import Act, Standing, Task, stale_words
-from yarrow_lane.palette.mixes import counts_as_mix
-from yarrow_lane.palette.wells import Palette
+from yarrow_lane.palette.wells import Palette, Well
 
-MIXING_MIN = 40.0  # our choice: eight wells of five minutes
+MINUTES_A_WELL = 5.0  # our choice
+_USUAL_WELLS = 8  # before any is taken: our choice
 
 
 def stand(palette: Palette, reference: str) -> Standing:
     """Where the room stands; `reference` is the present one's key."""
     wells = palette.wells
     if not wells:
-        act = Act("Take the first colours", "a dark, a middle and a light are proposed; click on the crop for others")
-        return Standing("", "no colour taken", act, (Task("mix the colours", MIXING_MIN),))
-    unmixed = [w for w in palette.by_lightness if not counts_as_mix(w.mix)]
-    fact = f"{len(wells)} well{'s' * (len(wells) != 1)}, {len(wells) - len(unmixed)} mixed"
+        act = Act("Take a string of colours", "proposed from the sitter's own values, with its mixes")
+        return Standing("", "no colour taken", act, (Task("mix the colours", _USUAL_WELLS * MINUTES_A_WELL),))
     stale = stale_words(palette.made_from, reference)
-    if not unmixed:
-        return Standing(fact, stale=stale)
-    without = f"{len(unmixed)} well{'s' * (len(unmixed) != 1)} without a mix"
-    act = Act(f"Write the mix of {palette.name_of(unmixed[0])}", without, MIXING_MIN)
-    return Standing(fact, f"{len(unmixed)} to mix", act, (Task("mix the colours", MIXING_MIN),), stale=stale)
+    open_ones = [w for w in palette.by_lightness if not w.answered]
+    fact = f"{_wells(len(wells))}, {len(wells) - len(open_ones)} with a mix"
+    if open_ones:
+        act = Act("Take the mixes proposed", f"{_wells(len(open_ones))} without a mix", len(open_ones) * MINUTES_A_WELL)
+        task = Task("mix the colours", len(open_ones) * MINUTES_A_WELL)
+        return Standing(fact, f"{len(open_ones)} to mix", act, (task,), stale=stale)
+    waiting = to_mix(palette)
+    if waiting:
+        minutes = len(waiting) * MINUTES_A_WELL
+        act = Act(f"Mix {_wells(len(waiting))}", "paint a patch of each on scrap and let it dry", minutes)
+        return Standing(fact, f"{len(waiting)} to mix", act, (Task("mix the colours", minutes),), stale=stale)
+    return Standing(fact, stale=stale)
+
+
+def to_mix(palette: Palette) -> tuple[Well, ...]:
+    """Wells whose recipe is known and whose heap does not lie on the palette."""
+    return tuple(w for w in palette.by_lightness if w.recipe and w.mixed_on is None)
+
+
+def _wells(count: int) -> str:
+    return f"{count} well{'s' * (count != 1)}"

@@ -15,6 +15,7 @@ Fault = Literal[
 ]
 _MOVE = 4.0  # Lab units a correction is meant to make: our choice, a step that is seen
 _LEAST, _MOST = 0.5, 2.0  # of that move: less is not worth a touch, more overshoots
+_STRAIGHT = 0.5  # of a correction: one that goes more aside than ahead is none; nor is one larger than the heap
 _WARM = np.radians(50.0)  # the hue between red and yellow painters call warm: our choice
 FAULTS: tuple[Fault, ...] = (
     "too light", "too dark", "too orange", "too yellow", "too pink", "too green", "too blue", "too strong", "too grey",
@@ -53,8 +54,9 @@ def additions(paints: Paints, parts: Parts, fault: Fault, wanted: int = 3) -> tu
         moves = paints.lab(rows) - before
         along = moves @ way
         n = int(np.argmin(np.abs(along - _MOVE)))
-        if _LEAST * _MOVE <= along[n] <= _MOST * _MOVE:
-            purity = float(along[n] / max(float(np.linalg.norm(moves[n])), 1e-9))
+        purity = float(along[n] / max(float(np.linalg.norm(moves[n])), 1e-9))
+        enough = _LEAST * _MOVE <= along[n] <= _MOST * _MOVE
+        if enough and purity >= _STRAIGHT and FINE[n] <= parts.sum():
             lightness, a, b = (float(v) for v in moves[n])
             familiar = 0.1 if parts[column] > 0 else 0.0
             found.append((purity + familiar, Addition(column, float(FINE[n]), purity, (lightness, a, b))))

@@ -35,9 +35,9 @@ class Strung:
 
 
 def shared_paints(
-    table: RecipeTable, targets: ArrayLike, most: int = 5, must: frozenset[int] = frozenset(), progress: Progress = SILENT
+    table: RecipeTable, targets: ArrayLike, most: int = 5, without: frozenset[int] = frozenset(), progress: Progress = SILENT
 ) -> tuple[int, ...]:  # fmt: skip
-    """Columns of the one small set of paints that reaches all steps best; raises `Cancelled`."""
+    """Columns of the one small set of paints that reaches all steps best, `without` some; raises `Cancelled`."""
     goals = np.asarray(targets, np.float64)
     among = _shortlist(table, goals) if len(table.paints) > _SHORTLIST else tuple(range(len(table.paints)))
     sets = 1 << len(among)
@@ -48,9 +48,9 @@ def shared_paints(
         best = _best_by_set(table, goal, among)
         total += np.minimum(best, _WORST) + 0.5 * np.maximum(best - 1.5, 0)
     total = total / len(goals) + _PER_TUBE * size
-    total[size > max(most, len(must))] = np.inf
-    for column in must & set(among):
-        total[np.arange(sets) >> among.index(column) & 1 == 0] = np.inf
+    total[size > most] = np.inf
+    for column in without & set(among):
+        total[np.arange(sets) >> among.index(column) & 1 == 1] = np.inf
     mask = int(np.argmin(total))
     return tuple(column for n, column in enumerate(among) if mask >> n & 1)
 
@@ -87,11 +87,11 @@ def _shortlist(table: RecipeTable, goals: NDArray[np.float64]) -> tuple[int, ...
 
 
 def strung(
-    table: RecipeTable, targets: ArrayLike, most: int = 5, must: frozenset[int] = frozenset(), progress: Progress = SILENT
+    table: RecipeTable, targets: ArrayLike, most: int = 5, without: frozenset[int] = frozenset(), progress: Progress = SILENT
 ) -> Strung:  # fmt: skip
     """A recipe for every step on at most `most` shared paints; steps from dark to light. Raises `Cancelled`."""
     goals = np.asarray(targets, np.float64)
-    paints = table.paints.only(shared_paints(table, goals, most, must, progress))
+    paints = table.paints.only(shared_paints(table, goals, most, without, progress))
     own = make_table(paints)
     pale = _pale_table(paints) if (goals[:, 0] > PALE_L).any() else None
     every = paints if pale is None else _both(paints, pale.paints)

@@ -1,62 +1,344 @@
-"""The palette page: take colours from the crop, name them, write the mix."""
+"""The palette page: a string of wells for each sitter, mixed from the painter's own tubes."""
 
+from collections.abc import Callable, Mapping
+
+import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QVBoxLayout
+from PySide6.QtWidgets import QStackedLayout
 
+from yarrow_lane.commission.studio import with_paintbox
+from yarrow_lane.compose.cutting.outline import curve
+from yarrow_lane.compose.pieces import Piece
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.measure.plane import Point, Rect
-from yarrow_lane.palette.mixes import counts_as_mix
-from yarrow_lane.palette.proposed import proposed_places
-from yarrow_lane.palette.wells import PALETTE, USUAL_PATCH_MM, Palette, add_well, patch_colour
-from yarrow_lane.ui.bench_sheet import Meaning
-from yarrow_lane.ui.kit.picture_view import PictureView
-from yarrow_lane.ui.kit.reference_view import show_reference
-from yarrow_lane.ui.kit.tools import PointsTool
-from yarrow_lane.ui.pictures import Shown
-from yarrow_lane.ui.room_page import RoomPage
-from yarrow_lane.ui.rooms.palette.view import PaletteView, palette_view
-from yarrow_lane.ui.rooms.palette.wells_row import WellsRow
+from yarrow_lane.measure.kept import kept
+from yarrow_lane.measure.outlines import polygon_holds
+from yarrow_lane.measure.plane import Point, Polygon
+from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.measure.words import begun
+from yarrow_lane.paint.paints import TINT_PARTS
+from yarrow_lane.paint.pigments.curves import curves
+from yarrow_lane.paint.seen import Lab, Srgb, lab_of_paint, srgb_of, triple
+from yarrow_lane.paint.wet import wet_lab
+from yarrow_lane.palette.amounts import added, from_tubes, needed_ml
+from yarrow_lane.palette.mixer import Mixer
+from yarrow_lane.palette.other_media import OtherWay
+from yarrow_lane.palette.paintbox import Medium, Paintbox, use_up
+from yarrow_lane.palette.proposed_string import Step
+from yarrow_lane.palette.recipe import Recipe, RecipeTrouble, eighths_of
+from yarrow_lane.palette.standing import to_mix
+from yarrow_lane.palette.starters import STARTERS, SUGGESTED, starter
+from yarrow_lane.palette.stringing import mark_mixed, take_mixes, take_string, take_words
+from yarrow_lane.palette.wells import PALETTE, USUAL_PATCH_MM, Well
+from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Meaning, NextAct, Note, Section, Switch
+from yarrow_lane.ui.kit.frame import Frame
+from yarrow_lane.ui.room_mode import ModedPage
+from yarrow_lane.ui.rooms.palette.answering import MIXED_IN, Answering, box_or_suggested
+from yarrow_lane.ui.rooms.palette.calibrate_mode import CalibrateMode
+from yarrow_lane.ui.rooms.palette.glaze_mode import GlazeMode
+from yarrow_lane.ui.rooms.palette.light_mode import LightMode
+from yarrow_lane.ui.rooms.palette.mode import Mode
+from yarrow_lane.ui.rooms.palette.skin_mode import SkinMode
+from yarrow_lane.ui.rooms.palette.tubes_mode import TubesMode
+from yarrow_lane.ui.rooms.palette.wells_mode import WellsMode
 from yarrow_lane.ui.workroom import Workroom
 
 
-class PalettePage(RoomPage):
+class PalettePage(ModedPage):
     """Door 5."""
 
     door = "Palette"
 
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
-        self.chosen_id, self.patch_mm = 0, USUAL_PATCH_MM
-        self.wells = WellsRow()
-        self.reference = PictureView("The crop: click to take a colour")
-        self.tool = PointsTool(self.select, self._take_colour)
-        self.reference.tool = self.tool
-        self.picture = self.reference
-        box = QVBoxLayout(self.table)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(0)
-        box.addWidget(self.wells)
-        box.addWidget(self.reference, 1)
-        self.wells.chosen.connect(self.select)
-        self.view: PaletteView | None = None
+        self.chosen_id, self.sitter_id = 0, 0
+        self.answering = Answering(workroom, self)
+        self.frame = Frame()
+        self.mixer: Mixer | None = None  # the paintbox made ready, once it has come
+        self.proposed: tuple[Well, ...] = ()  # the string proposed while no well is taken
+        self.areas: dict[int, float] = {}
+        self.mixing_trouble = ""
+        self.string, self.calibrating = WellsMode(self), CalibrateMode(self)
+        order: tuple[Mode, ...] = (
+            self.string, SkinMode(self), GlazeMode(self), TubesMode(self), self.calibrating, LightMode(self),
+        )  # fmt: skip
+        self.modes: Mapping[str, Mode] = {mode.name: mode for mode in order}
+        self.mode: Mode = self.string
+        self._stack = QStackedLayout(self.table)
+        for mode in order:
+            self._stack.addWidget(mode.widget)
+        self.picture = self.string.picture
 
     def opened(self) -> None:
-        self.chosen_id = 0
-        self.reference.frame.turn(grey=False)
+        self.chosen_id, self.sitter_id, self.mixer, self.proposed, self.areas = 0, 0, None, (), {}
+        self.mixing_trouble = ""
+        for mode in self.modes.values():
+            mode.opened()
+        self.mode = self.string
+
+    # --- what is at hand
+
+    @property
+    def medium(self) -> Medium:
+        """What is mixed for this commission."""
+        return MIXED_IN[self.commission.brief.medium]
+
+    @property
+    def box(self) -> Paintbox:
+        """The painter's paintbox, or a suggested one while it is empty."""
+        return box_or_suggested(self.studio.paintbox, self.medium)[0]
+
+    @property
+    def box_is_suggested(self) -> bool:
+        return box_or_suggested(self.studio.paintbox, self.medium)[1]
+
+    @property
+    def mixes(self) -> bool:
+        """Whether heaps are mixed: watercolour is thinned on paper, and pastel laid."""
+        return self.medium in ("acrylic", "oil")
+
+    @property
+    def wells(self) -> tuple[Well, ...]:
+        """Those of the sitter looked at, from dark to light; while there are none, the proposed ones."""
+        return self.commission.palette.of(self.sitter_id) or self.proposed
+
+    @property
+    def chosen(self) -> Well | None:
+        """The well looked at."""
+        return next((w for w in self.wells if w.id == self.chosen_id), self.wells[len(self.wells) // 2] if self.wells else None)
+
+    def name_of(self, well: Well) -> str:
+        """As it stands in the row."""
+        palette = self.commission.palette
+        if well.id > 0:
+            return palette.name_of(well)
+        return f"{['dark', 'middle', 'light'][(well.lab[0] >= 35) + (well.lab[0] > 65)]} {1 + self.wells.index(well)}"
+
+    def ml_of(self, well: Well) -> float:
+        """What is mixed of it."""
+        return needed_ml(self.areas.get(well.id, 0.0), well.coats)
+
+    @property
+    def spent(self) -> dict[int, float]:
+        """ml of each tube for the heaps still to be mixed."""
+        white = min((t.id for t in self.box.of(self.medium) if t.white), default=None)
+        return added(from_tubes(w.recipe, self.ml_of(w), white) for w in to_mix(self.commission.palette))
+
+    def recipe_colours(self, recipe: Recipe, wet: bool) -> Lab | None:
+        """A mix dry or wet, as reckoned; None while the tubes are not ready or one of them is gone."""
+        if self.mixer is None or not recipe:
+            return None
+        paints = self.mixer.paints
+        try:
+            parts = eighths_of(paints, recipe)
+        except RecipeTrouble:
+            return None
+        return triple(wet_lab(paints, parts, self.mixer.wetness) if wet and self.medium == "acrylic" else paints.lab(parts))
+
+    def string_colours(self, well: Well, wet: bool) -> Lab | None:
+        """A well as it is mixed."""
+        return self.recipe_colours(well.recipe, wet)
+
+    def tube_colour(self, tube_id: int, tint: bool) -> Srgb:
+        """A tube's own colour, or its tint; as remembered while the tubes are not ready."""
+        made = self.mixer
+        if made is not None:
+            for paints in (made.paints, made.pale.paints if made.pale is not None else made.paints):
+                for n, paint in enumerate(paints.all):
+                    if paint.id == tube_id and (paint.tint == tint or paint.white):
+                        return srgb_of(paints.lab(np.eye(len(paints))[n]))
+        pigment = next((t.pigment for t in (*self.box.tubes, *self.studio.paintbox.tubes) if t.id == tube_id), "PW6")
+        return remembered_colour(pigment, tint)
+
+    def sitter_at(self, at_mm: Point) -> int:
+        """Whose outline holds that place; 0 for nobody's."""
+        pieces = reversed(self.commission.compose.pieces)
+        return next((p.sitter_id for p in pieces if any(polygon_holds(ring, at_mm) for ring in _rings(p))), 0)
+
+    # --- showing
 
     def refresh(self) -> None:
-        c, frame = self.commission, self.reference.frame
-        view = palette_view(c, self.chosen_id, self.patch_mm, frame.grey, self, self.next_act(self._write_next))
-        self.view = view
-        self.chosen_id = view.chosen.id if view.chosen else 0
-        self.wells.show_wells(view.wells, self.chosen_id)
-        show_reference(self.reference, self.workroom.references, c.compose, self)
-        self.tool.patch = self.patch_mm
-        self.tool.area = c.compose.canvas
-        self.tool.marks = tuple((w.id, w.at_mm) for w, _ in view.wells if w.at_mm is not None)
-        self.reference.show_overlays(*view.overlays)
-        self.show_sheets(view.bench, view.choices)
+        c = self.commission
+        if c.compose.framed:
+            self._ask()
+        well = self.chosen
+        self.chosen_id = well.id if well is not None else 0
+        sheets = self.mode.refresh()
+        self._stack.setCurrentWidget(self.mode.widget)
+        self.picture = self.mode.picture
+        switches = [Switch("Work on", tuple((name, name) for name in self.modes), self.work_on, self.mode.name)]
+        sitters = c.brief.sitters
+        if len(sitters) > 1 and self.mode in (self.string, self.modes["client's light"]):
+            options = ((0, "all"), *((s.id, s.name) for s in sitters))
+            switches.append(Switch("Sitter", options, self.choose_sitter, self.sitter_id))
+        sections = sheets.sections
+        if not c.compose.framed and self.mode is self.string:
+            sections = (Section("The palette", (Note("Colours are taken from the composed picture. Compose it first."),)),)
+        act = sheets.act or self._act()
+        self.show_sheets(BenchSheet(sections, act), ChoiceSheet((*switches, *sheets.switches), sheets.remark))
+
+    def _ask(self) -> None:
+        c, box, medium = self.commission, self.box, self.medium
+
+        def same() -> bool:
+            return self.commission_id == c.id and self.box is box
+
+        def ready(mixer: Mixer) -> None:
+            if same() and self.mixer is not mixer:
+                self.mixer, self.mixing_trouble = mixer, ""
+                self.refresh()
+
+        def failed(trouble: Trouble) -> None:
+            if same() and self.mixing_trouble != str(trouble):
+                self.mixing_trouble = str(trouble)
+                self.refresh()
+
+        if self.mixes:
+            self.answering.mixer(box, medium, ready, failed)
+        if not c.palette.of(self.sitter_id):
+            sitter = self.sitter_id
+
+            def strung(wells: tuple[Well, ...]) -> None:
+                if same() and self.sitter_id == sitter and self.proposed != wells:
+                    self.proposed = wells
+                    self.refresh()
+
+            if self.mixes:
+                self.answering.string(c, box, medium, sitter, strung, failed)
+            else:
+                self.answering.steps(c, sitter, lambda steps: self._with_ways(steps, sitter, strung, failed))
+        wells = self.wells
+
+        def measured(areas: dict[int, float]) -> None:
+            if self.commission_id == c.id and areas != self.areas:
+                self.areas = areas
+                self.refresh()
+
+        if wells:
+            self.answering.areas(c, self.sitter_id, wells, measured)
+
+    def _with_ways(
+        self, steps: tuple[Step, ...], sitter: int, ready: Callable[[tuple[Well, ...]], None], failed: Callable[[Trouble], None]
+    ) -> None:
+        """Steps with the best way to each, as proposed wells."""
+
+        def found(ways: tuple[tuple[OtherWay, ...], ...]) -> None:
+            wells = [
+                Well(-n, "", step.at, USUAL_PATCH_MM, srgb_of(step.lab), step.lab, way[0].words if way else "", (), sitter)
+                for n, (step, way) in enumerate(zip(steps, ways, strict=True), 1)
+            ]
+            ready(tuple(wells))
+
+        self.answering.other_ways(self.box, self.medium, tuple(s.lab for s in steps), found, failed)
+
+    # --- doing
+
+    def _act(self) -> NextAct:
+        c = self.commission
+        palette = c.palette
+        if not c.compose.framed:
+            return self.next_act(lambda: self.go_to("Compose"))
+        if self.mixing_trouble:
+            return NextAct("Look at the tubes", self.mixing_trouble, lambda: self.work_on("tubes"))
+        if self.box_is_suggested:
+            count = len(STARTERS[SUGGESTED])
+            return NextAct(
+                f"Put {count} tubes in the paintbox",
+                f"{SUGGESTED}, generic, to start from; change them at tubes",
+                self.fill_box,
+            )
+        open_ones = tuple(w for w in palette.of(self.sitter_id) if not w.answered)
+        if not palette.of(self.sitter_id):
+            if not self.proposed:
+                return NextAct("Looking for the colours…", "a second or two", None, False)
+            tubes = len({s.tube for w in self.proposed for s in w.recipe})
+            return NextAct(
+                f"Take this string of {len(self.proposed)}",
+                f"a proposal on {tubes} tubes; click on the picture for others",
+                self.take_string,
+            )
+        if open_ones:
+            return NextAct(f"Find the mixes of {len(open_ones)} wells" if len(open_ones) > 1 else "Find its mix",
+                           f"on at most {palette.most} tubes", self.take_mixes)  # fmt: skip
+        waiting = to_mix(palette)
+        if waiting:
+            ml = sum(self.ml_of(w) for w in waiting)
+            words = f"{ml:.0f}\u202fml of paint; paint a patch of each on scrap and let it dry"
+            return NextAct(
+                f"{len(waiting)} heaps are mixed" if len(waiting) > 1 else "The heap is mixed", words, self.mark_mixed
+            )
+        return self.next_act(lambda: None)
+
+    def fill_box(self, name: str = SUGGESTED) -> Meaning:
+        """A starter box goes into the studio's paintbox."""
+        medium = self.medium
+        self.desk.do_studio(f"Filled the paintbox: {name}", lambda s: with_paintbox(s, starter(name, medium, s.paintbox)))
+        self.refresh()
+        return None
+
+    def string_anew(self) -> Meaning:
+        """A fresh string beside the wells there are."""
+        c = self.commission
+
+        def ready(wells: tuple[Well, ...]) -> None:
+            if self.commission_id == c.id:
+                self.hand(lambda: Edit(PALETTE, f"Took a string of {len(wells)}", lambda p: take_string(p, wells)))
+
+        self.answering.string(c, self.box, self.medium, self.sitter_id, ready, self.workroom.report)
+        return None
+
+    def take_string(self) -> Meaning:
+        """The proposed wells become the sitter's."""
+        proposed = self.proposed
+        if not proposed:
+            return None
+        self.chosen_id = self.commission.palette.next_id + len(proposed) // 2
+        return Edit(PALETTE, f"Took a string of {len(proposed)}", lambda p: take_string(p, proposed))
+
+    def take_mixes(self) -> Meaning:
+        """Mixes for the wells that have none."""
+        c = self.commission
+        wells = tuple(w for w in c.palette.of(self.sitter_id) if not w.answered)
+
+        def ready(recipes: dict[int, Recipe]) -> None:
+            if self.commission_id == c.id:
+                self.hand(lambda: Edit(PALETTE, f"Found the mixes of {len(recipes)} wells", lambda p: take_mixes(p, recipes)))
+
+        def said(ways: tuple[tuple[OtherWay, ...], ...]) -> None:
+            words = {w.id: way[0].words for w, way in zip(wells, ways, strict=True) if way}
+            if self.commission_id == c.id:
+                self.hand(lambda: Edit(PALETTE, f"Found the mixes of {len(words)} wells", lambda p: take_words(p, words)))
+
+        if not self.mixes:
+            labs = tuple(w.lab for w in wells)
+            self.answering.other_ways(self.box, self.medium, labs, said, self.workroom.report)
+            return None
+        self.answering.mixes(c, self.box, self.medium, wells, ready, self.workroom.report)
+        return None
+
+    def mark_mixed(self) -> Meaning:
+        """The heaps lie on the palette; what they took leaves the tubes."""
+        spent, today = self.spent, self.workroom.now.date()
+        ids = [w.id for w in to_mix(self.commission.palette)]
+        self.take(Edit(PALETTE, f"{len(ids)} heaps are mixed", lambda p: mark_mixed(p, ids, today)))
+        self.desk.do_studio("Pressed paint out", lambda s: with_paintbox(s, use_up(s.paintbox, spent)))
+        self.refresh()
+        return None
+
+    def choose_sitter(self, sitter_id: int) -> None:
+        """Another sitter's palette."""
+        self.sitter_id, self.chosen_id, self.proposed, self.areas = sitter_id, 0, (), {}
+        self.refresh()
+
+    def compare_dab(self, well: Well) -> Meaning:
+        """Over to the patch on the screen, with a dry dab of that well."""
+        self.work_on(self.calibrating.name)
+        return self.calibrating.begin(well.recipe, False)
+
+    def change_box(self, label: str, box: Paintbox) -> None:
+        """The paintbox of the studio changes."""
+        self.desk.do_studio(begun(label), lambda s: with_paintbox(s, box))
+        self.refresh()
 
     def select(self, well_id: int) -> None:
         """Look at another well."""
@@ -64,69 +346,24 @@ class PalettePage(RoomPage):
         self.chosen_id = well_id
         self.refresh()
 
-    def _take_colour(self, at_mm: Point) -> None:
-        compose = self.commission.compose
-
-        def ready(shown: Shown) -> None:
-            scale = shown.picture.shape[1] / compose.width_mm
-            srgb, lab = patch_colour(shown.picture, _patch(at_mm, self.patch_mm, scale))
-            patch_mm, number = self.patch_mm, self.commission.palette.next_id
-            if self.hand(lambda: Edit(PALETTE, "Took a colour", lambda p: add_well(p, at_mm, patch_mm, srgb, lab))) is None:
-                self.select(number)
-
-        self.workroom.references.want(compose, self, ready)
-
-    def _take_first(self) -> None:
-        """The colours proposed: a dark, a middle and a light, where the crop is even."""
-        compose, patch_mm = self.commission.compose, self.patch_mm
-        if not compose.framed:
-            self.go_to("Compose")
-            return
-
-        def taken(palette: Palette, shown: Shown) -> Palette:
-            scale = shown.picture.shape[1] / compose.width_mm
-            for place in proposed_places(shown.picture, scale, patch_mm):
-                palette = add_well(palette, place, patch_mm, *patch_colour(shown.picture, _patch(place, patch_mm, scale)))
-            return palette
-
-        def ready(shown: Shown) -> None:
-            self.hand(lambda: Edit(PALETTE, "Took the first colours", lambda p: p if p.wells else taken(p, shown)))
-
-        self.workroom.references.want(compose, self, ready)
-
-    def set_patch(self, mm: float) -> None:
-        """The side of the patch that is averaged."""
-        self.patch_mm = mm
-        self.refresh()
-
-    def show_grey(self, in_grey: bool) -> None:
-        """Colours, or greys of equal lightness."""
-        self.reference.frame.turn(grey=in_grey)
-        self.refresh()
-
-    def _write_next(self) -> Meaning:
-        if not self.commission.palette.wells:
-            self._take_first()
-            return None
-        unmixed = next((w for w in self.commission.palette.by_lightness if not counts_as_mix(w.mix)), None)
-        if unmixed is not None:
-            self.select(unmixed.id)
-            self.bench.point_at("Mix, in parts")
-        return None
-
     def key(self, event: QKeyEvent) -> bool:
         step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
-        if step is not None and self.view is not None and self.view.wells:
-            order = [w.id for w, _ in self.view.wells]
+        if step is not None and self.wells:
+            order = [w.id for w in self.wells]
             self.select(order[(order.index(self.chosen_id) + step) % len(order)])
             return True
-        if event.text().lower() == "g":
-            self.show_grey(not self.reference.frame.grey)
-            return True
-        return False
+        return self.mode.key(event)
 
 
-def _patch(centre_mm: Point, patch_mm: float, px_per_mm: float) -> Rect:
-    """A patch of the canvas in pixels of the reference."""
-    side = patch_mm * px_per_mm
-    return Rect(centre_mm[0] * px_per_mm - side / 2, centre_mm[1] * px_per_mm - side / 2, side, side)
+def _rings(piece: Piece) -> tuple[Polygon, ...]:
+    return tuple(tuple((float(x), float(y)) for x, y in curve(ring, 8)) for ring in piece.outline_mm)
+
+
+@kept(128)
+def remembered_colour(pigment: str, tint: bool) -> Srgb:
+    """A pigment pure or 1 to 10 in white, as it is remembered."""
+    known = curves()
+    k, s = known[pigment]
+    if tint:
+        k, s = k + TINT_PARTS * known["PW6"][0], s + TINT_PARTS * known["PW6"][1]
+    return srgb_of(lab_of_paint(k, s))

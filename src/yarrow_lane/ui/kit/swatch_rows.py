@@ -1,0 +1,125 @@
+"""Rows of colours with their words on the neutral surround: a way to something step by step, or one thing in several lights."""
+
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtWidgets import QWidget
+
+from yarrow_lane.ui.paint.elided import draw_line
+from yarrow_lane.ui.theme.colours import INK, SURROUND
+from yarrow_lane.ui.theme.lettering import lettering, px
+from yarrow_lane.ui.theme.sheet import colours
+
+Srgb = tuple[int, int, int]
+
+
+@dataclass(frozen=True)
+class SwatchRow:
+    """Colours, each with a word under it; a title and its small print beside them. `key` is told when the row is clicked, 0 for none.
+
+    A `head` row is words alone.
+    """
+
+    title: str
+    words: str = ""
+    swatches: tuple[tuple[Srgb, str], ...] = ()
+    key: int = 0
+    head: bool = False
+    warned: bool = False
+
+
+class SwatchRows(QWidget):
+    """The wheel slides them where there are more than fit."""
+
+    chosen = Signal(int)
+
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setMinimumSize(px(260), px(120))
+        self.waiting = ""
+        self._rows: tuple[SwatchRow, ...] = ()
+        self._chosen = 0
+        self._slid = 0.0
+
+    def show_rows(self, rows: tuple[SwatchRow, ...], chosen: int = 0) -> None:
+        """Show these, the chosen one framed."""
+        if len(rows) != len(self._rows):
+            self._slid = 0.0
+        self._rows, self._chosen = rows, chosen
+        self.update()
+
+    @property
+    def rows(self) -> tuple[SwatchRow, ...]:
+        """What is shown."""
+        return self._rows
+
+    def _places(self) -> list[tuple[QRectF, SwatchRow]]:
+        found, top = [], px(14) - self._slid
+        for row in self._rows:
+            high = px(34) if row.head else px(74)
+            found.append((QRectF(px(18), top, self.width() - px(36), high), row))
+            top += high
+        return found
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(SURROUND))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QColor(INK))
+        if not self._rows:
+            painter.setFont(lettering(16))
+            room = self.rect().adjusted(px(30), px(20), -px(30), -px(20))
+            painter.drawText(room, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap, self.waiting)
+        widest = max((len(r.swatches) for r in self._rows), default=0)
+        for place, row in self._places():
+            if place.bottom() > 0 and place.top() < self.height():
+                self._paint_row(painter, place, row, widest)
+        painter.end()
+
+    def _paint_row(self, painter: QPainter, place: QRectF, row: SwatchRow, widest: int) -> None:
+        painter.setPen(QColor(INK))
+        if row.head:
+            draw_line(painter, place.adjusted(0, px(8), 0, 0), row.title, lettering(16, "bold"))
+            return
+        # Colours take at most two thirds, and all rows the same.
+        each = min(px(92), 0.66 * place.width() / max(1, widest))
+        if row.key and row.key == self._chosen:
+            painter.setPen(QPen(QColor(colours().here), 3))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(place.adjusted(-px(6), 0, px(6), -px(2)))
+        for n, (srgb, word) in enumerate(row.swatches):
+            box = QRectF(place.left() + n * each, place.top() + px(5), each - px(6), px(44))
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(*srgb))
+            painter.drawRect(box)
+            painter.setPen(QColor(INK))
+            under = QRectF(box.left(), box.bottom(), each - px(3), px(20))
+            draw_line(painter, under, word, lettering(12))
+        left = place.left() + widest * each + px(10)
+        room = place.right() - left
+        if room > px(30):
+            painter.setPen(QColor(INK))
+            draw_line(painter, QRectF(left, place.top() + px(4), room, px(22)), row.title, lettering(15, "bold"))
+            painter.setFont(lettering(13))
+            words = QRectF(left, place.top() + px(26), room, place.height() - px(28))
+            painter.drawText(
+                words, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap, row.words
+            )
+        if row.warned:
+            painter.setPen(QPen(QColor("#5a1a08"), 2))
+            painter.drawLine(
+                QPointF(place.left() - px(8), place.top() + px(5)), QPointF(place.left() - px(8), place.top() + px(49))
+            )
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        for place, row in self._places():
+            if row.key and place.contains(event.position()):
+                self.chosen.emit(row.key)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        places = self._places()
+        whole = places[-1][0].bottom() + self._slid + px(14) if places else 0.0
+        self._slid = min(max(0.0, self._slid - event.angleDelta().y() / 2), max(0.0, whole - self.height()))
+        self.update()
