@@ -32,6 +32,9 @@ def weights_of(name: str) -> np.ndarray:
 
 def main() -> None:
     with bands.TABLE.open("w", newline="") as file:
+        file.write(
+            "# X, Y, Z of a perfect white by band: CIE 1931 2 degrees times CIE 15:2018 illuminants, from colour-science's CIE data.\n"
+        )
         out = csv.writer(file, lineterminator="\n")
         out.writerow(["light", "nm", "x", "y", "z"])
         for name in LIGHTS.values():
@@ -40,6 +43,9 @@ def main() -> None:
     known = entries()
     white = white_curves(known["PW6"])
     with curves.TABLE.open("w", newline="") as file:
+        file.write(
+            "# K then S in 36 bands, titanium white's S 1: built by pigments/building.py from entries.csv, not measured.\n"
+        )
         out = csv.writer(file, lineterminator="\n")
         for key, entry in known.items():
             k, s = white if key == "PW6" else curves_of(entry, white)[:2]

@@ -28,7 +28,7 @@ class Mutation:
 
 MUTATIONS = (
     Mutation("minutes told beside ten hours", "measure/lengths.py", "whole >= 600", "whole >= 60000", "rooms/measure"),
-    Mutation("squint in px", "tone/three_values.py", "tone.squint_mm * px_per_mm", "tone.squint_mm", "rooms/tone"),
+    Mutation("squint in px", "tone/study.py", "reach = squint_mm * scale", "reach = squint_mm", "rooms/tone"),
     Mutation("no depth in the passes", "layers/passes.py", "share, _DEPTH[region.kind]", "share, 0", "rooms/layers"),
     Mutation("half a pixel aside", "measure/raster.py", "sx / 2 - 0.5], [0", "sx / 2 + 0.5], [0", "rooms/measure"),
     Mutation("drying begins anew", "easel/standing.py", "max(dries, default=None)))", "None))", "rooms/easel"),

@@ -17,6 +17,7 @@ from tests.rooms.intake.test_opening import wide_profile
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.easel.clock import time_entries
 from yarrow_lane.measure.plane import Rect
+from yarrow_lane.palette.recipe import recipe_words
 from yarrow_lane.palette.wells import patch_colour
 from yarrow_lane.store.store import Store
 from yarrow_lane.ui.rooms.studio.papers import hours_text
@@ -123,24 +124,32 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     keys(qtbot, window, "4")
     page = window.current
     wait_idle(window)
-    assert sum(page.shares) == pytest.approx(1)
-    fill(qtbot, page, "Middle values", ("from", 9.5))
-    assert "no middle" in window.message.text and c().tone.dark_below == 35
-    fill(qtbot, page, "Middle values", ("from", 4.1))
-    fill(qtbot, page, "Laid with", "raw umber wash")
+    assert sum(page.found.studied.study.shares) == pytest.approx(1)
+    keys(qtbot, window, ENTER)
+    wait_idle(window)
+    page.look_at_ground("raw umber wash")
+    wait_idle(window)
+    keys(qtbot, window, ENTER)
+    assert c().tone.ground == "raw umber wash" and c().tone.laid_at == clock.now
 
     # Palette: the mean of a patch, named and mixed.
     keys(qtbot, window, "5")
     page = window.current
     wait_idle(window)
-    click(page.reference, (100, 120))
+    click(page.string.reference, (100, 120))
     well = c().palette.wells[0]
     scale = reference(window).shape[1] / 240
     expected = patch_colour(reference(window), Rect(98 * scale, 118 * scale, 4 * scale, 4 * scale))
     assert well.lab == pytest.approx(expected[1], abs=1.5)
+    wait_idle(window)
+    keys(qtbot, window, ENTER)  # a starter box into the empty paintbox
+    wait_idle(window)
+    page.bench.fold("Change this well", False)
     fill(qtbot, page, "Name", "brow")
     fill(qtbot, page, "Mix, in parts", "ochre 2 : white 6")
-    assert (c().palette.wells[0].name, c().palette.wells[0].mix) == ("brow", "ochre 2 : white 6")
+    names = window.desk.studio.paintbox.names
+    assert c().palette.wells[0].name == "brow"
+    assert recipe_words(c().palette.wells[0].recipe, names) == "6 titanium white : 2 yellow ochre"
 
     # Layers: background, fur and an eye as polygons; the school changes the order.
     keys(qtbot, window, ESC, "6")  # Esc leaves the field, so that digits open doors again

@@ -144,17 +144,27 @@ def test_a_portrait_from_an_empty_studio_to_delivered_by_keys_alone(
         and len(c().transfer.carried) == 2
     )
     go_on("Tone")
+    settle()
     hands.press(ENTER)
-    hands.choose(2)
-    assert c().tone.ground
-    hands.press(ESC)
+    settle()
+    proposed = window.current.ground_now()
+    hands.press(Qt.Key.Key_Down)
+    settle()
+    assert window.current.ground_now() != proposed
+    hands.press(ENTER)
+    assert c().tone.ground == window.current.ground_now()
     go_on("Palette")
-    hands.press(ENTER)
-    qtbot.waitUntil(lambda: len(c().palette.wells) == 3, timeout=10_000)
-    for _ in range(3):
-        hands.press(ENTER)
-        hands.write("umber 2 : white 1")
-        hands.press(ESC)
+    settle()
+    hands.press(ENTER)  # tubes into the empty paintbox
+    settle()
+    hands.press(ENTER)  # the string that is proposed
+    assert len(c().palette.wells) == 7 and all(w.recipe for w in c().palette.wells)
+    first = c().palette.well(window.current.chosen_id).recipe
+    settle()
+    hands.write("w")
+    assert c().palette.well(window.current.chosen_id).recipe != first
+    hands.press(ENTER)  # the heaps are mixed
+    assert all(w.mixed_on for w in c().palette.wells)
     go_on("Layers")
     hands.press(ENTER)
     assert [r.kind for r in c().layers.regions] == ["background"]

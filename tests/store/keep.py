@@ -35,10 +35,10 @@ from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.intake.photos import Eye, add_photos, mark_eye, mark_landmark, nudge_eye, set_rights, set_use, take_away
 from yarrow_lane.intake.rights import Rights
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected, LetterSent, Photographed, Printed
-from yarrow_lane.paint.drying import Climate
 from yarrow_lane.layers.passes import sequence
 from yarrow_lane.layers.regions import School, add_region, choose_school
 from yarrow_lane.measure.plane import Rect
+from yarrow_lane.paint.drying import Climate
 from yarrow_lane.palette.wells import add_well, empty_well
 from yarrow_lane.store.store import Store
 from yarrow_lane.transfer.equipment import Equipment
@@ -102,7 +102,7 @@ def paint(desk: Desk, clock: SetClock) -> str:
     )
     do("Measured", "transfer", lambda t: replace(t, photos=(photo,), minutes=(1.5, 2.0, 2.5), marked=DAY))
     desk.happen(cid, Printed(clock(), "the squares", reference), "Transfer")
-    do("Ground", "tone", lambda t: replace(t, ground="dark umber", ground_coats=3, squint_mm=5.5, dark_below=30.0))
+    do("Ground", "tone", lambda t: replace(t, ground="dark umber", ground_coats=3, squint_mm=5.5, limits=(30.0, 65.0)))
     for n in range(3):
         do("A colour", "palette", lambda x, n=n: add_well(x, (50.0 + n, 60.0), 4.0, (120, 90, 60), (41.5, 9.25, 22.125)))
     do("Emptied", "palette", lambda x: empty_well(x, 3))

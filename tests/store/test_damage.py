@@ -22,7 +22,7 @@ from yarrow_lane.tone.record import TONE, Tone
 @pytest.mark.parametrize(
     ("text", "words"),
     [
-        ('{"v":0,"dark_below":"very","ground_coats":1.5}', ("dark_below", "ground_coats")),
+        ('{"v":1,"squint_mm":"very","ground_coats":1.5}', ("squint_mm", "ground_coats")),
         ('{"v":0,"hue":3}', ("hue",)),
         ('{"v":99}', ("newer Yarrow Lane", "99")),
         ("[1, 2]", ("form of a part",)),

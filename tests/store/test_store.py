@@ -41,8 +41,8 @@ def test_every_part_survives_writing_and_reading():
 
 def test_a_damaged_part_names_all_its_faults():
     with pytest.raises(StoreTrouble) as error:
-        from_json(TONE, '{"v":0,"dark_below": "very", "ground_coats": 1.5}')
-    assert "dark_below" in error.value.sentence and "ground_coats" in error.value.sentence
+        from_json(TONE, '{"v":1,"squint_mm": "very", "ground_coats": 1.5}')
+    assert "squint_mm" in error.value.sentence and "ground_coats" in error.value.sentence
 
 
 def test_versions_share_their_parts_and_branch(store):

@@ -8,6 +8,8 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.measure.tables import rows_of
+
 Light = Literal["daylight", "north light", "warm lamp", "warm LED", "cool LED"]
 
 WAVELENGTHS = np.arange(380.0, 731.0, 10.0)  # nm
@@ -23,8 +25,7 @@ TABLE = Path(__file__).with_name("weights.csv")  # made by scripts/make_paint_ta
 @cache
 def weights(light: Light = "daylight") -> NDArray[np.float64]:
     """(36, 3) so that XYZ = reflectance @ weights, with Y = 1 for the perfect white."""
-    with TABLE.open(newline="") as file:
-        rows = [row for row in csv.DictReader(file) if row["light"] == LIGHTS[light]]
+    rows = [row for row in csv.DictReader(rows_of(TABLE)) if row["light"] == LIGHTS[light]]
     return np.array([[float(row[axis]) for axis in ("x", "y", "z")] for row in rows])
 
 

@@ -12,7 +12,7 @@ from yarrow_lane.paint.films.glaze import GlazeTable
 from yarrow_lane.paint.kubelka_munk import Spectra
 from yarrow_lane.paint.paints import Paint, Paints
 from yarrow_lane.paint.pigments.curves import curves
-from yarrow_lane.paint.recipes.table import RecipeTable, make_table
+from yarrow_lane.paint.recipes.table import MOST_IN_FOURS, RecipeTable, make_table
 from yarrow_lane.paint.wet import Wetness, learnt
 from yarrow_lane.palette.paintbox import Medium, Paintbox, SeenMix, Tube
 from yarrow_lane.palette.recipe import eighths_of
@@ -77,5 +77,7 @@ def make_mixer(box: Paintbox, medium: Medium, progress: Progress = SILENT) -> Mi
     paints, wetness = paints_of(box, medium)
     table = make_table(paints, 4, progress)
     tints = paints.tints
-    pale = make_table(tints, 3) if tints is not None and len(tints) > len(paints.whites) else None
+    pale = None
+    if tints is not None and len(tints) > len(paints.whites):
+        pale = make_table(tints, 3 if len(tints) <= MOST_IN_FOURS else 2)
     return Mixer(paints, table, pale, GlazeTable(paints), wetness)

@@ -97,9 +97,16 @@ class Paintbox:
 
     @property
     def names(self) -> dict[int, str]:
-        """By id, as they are said; where two bear one name its line tells them apart."""
-        called = [t.called for t in self.tubes]
-        return {t.id: t.called if called.count(t.called) == 1 else f"{t.called}, {t.line or t.id}" for t in self.tubes}
+        """By id, as they are said; where two of a medium bear one name, the line tells them apart."""
+        called = [(t.medium, t.called) for t in self.tubes]
+        return {
+            t.id: t.called if called.count((t.medium, t.called)) == 1 else f"{t.called}, {t.line or t.id}" for t in self.tubes
+        }
+
+    def names_of(self, medium: Medium) -> dict[int, str]:
+        """The names of one medium's tubes: what a mix written by hand may mean."""
+        names = self.names
+        return {t.id: names[t.id] for t in self.of(medium)}
 
 
 def put_in(box: Paintbox, pigment: str, medium: Medium = "acrylic", **facts: object) -> Paintbox:

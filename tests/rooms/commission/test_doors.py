@@ -64,7 +64,7 @@ def test_facts_are_told_in_one_line_in_the_painters_unit():
     assert facts["Compose"] == "24 × 30 cm, upright"
     assert facts["Transfer"] == "4 × 5 squares, 6 cm"
     assert facts["Tone"] == "raw umber wash"
-    assert facts["Palette"] == "1 well, 1 mixed"
+    assert facts["Palette"] == "1 well, 1 with a mix"
     assert facts["Deliver"] == "delivered Mon 9 Mar"
     inches = {d.name: d.fact.replace("\u202f", " ") for d in doors_of(shut_up_to("Compose"), replace(STUDIO, unit="in"))}
     assert inches["Compose"] == "9 7/16 × 11 13/16 in, upright"

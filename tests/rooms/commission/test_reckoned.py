@@ -14,10 +14,10 @@ from yarrow_lane.commission.today import meanwhile
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.easel.session import finish_pass
 from yarrow_lane.intake.brief import new_brief
-from yarrow_lane.paint.drying import Climate
 from yarrow_lane.layers.regions import Layers, add_region
 from yarrow_lane.layers.usual import likely_next, usual_layers
 from yarrow_lane.measure.plane import Rect, polygon_bounds
+from yarrow_lane.paint.drying import Climate
 
 
 def commission(medium="oil over acrylic", kind="dog", layers=None) -> Commission:

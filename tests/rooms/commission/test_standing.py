@@ -18,8 +18,8 @@ from yarrow_lane.intake.photos import Eye, Intake
 from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped
 from yarrow_lane.lane.standing import act_detail, can_be_done
-from yarrow_lane.paint.drying import Climate
 from yarrow_lane.measure.days import clock_text
+from yarrow_lane.paint.drying import Climate
 from yarrow_lane.transfer.record import mark_carried
 from yarrow_lane.transfer.ways import Stint, Ways
 
@@ -40,7 +40,7 @@ def outlook(commission, now: datetime = NOON) -> Outlook:
         ("Intake", "Choose the size"),
         ("Compose", "Carry it over by tracing"),
         ("Transfer", "Lay the ground"),
-        ("Tone", "Take the first colours"),
+        ("Tone", "Take a string of colours"),
         ("Palette", "Draw the background"),
         ("Layers", "Paint background, wash"),
         ("Easel", "Photograph the painting"),

@@ -24,19 +24,19 @@ def test_undo_and_redo_over_a_restart(tmp_path, clock):
 
     cid = desk.start_commission(new_brief("Pip", "cat", "", "acrylic", NOON.date(), None))
     for dark in (20, 25, 30):
-        do_part(desk, cid, f"Limit {dark}", "tone", lambda t, d=dark: set_limits(t, d, 70))
+        do_part(desk, cid, f"Limit {dark}", "tone", lambda t, d=dark: set_limits(t, (d, 70)))
     desk.undo(cid)
     store.close()
 
     store = Store(tmp_path / "s", date(2026, 3, 10))
     desk = Desk(store, clock)
-    assert desk.commission(cid).tone.dark_below == 25
+    assert desk.commission(cid).tone.limits == (25, 70)
     assert desk.redo(cid).place == "Tone"
-    assert desk.commission(cid).tone.dark_below == 30
+    assert desk.commission(cid).tone.limits == (30, 70)
     assert desk.redo(cid) is None
     while desk.undo(cid):
         pass
-    assert desk.commission(cid).tone.dark_below == 35
+    assert desk.commission(cid).tone.limits == ()
     assert desk.undo(STUDIO).label == "Started Pip" and desk.studio.on_shelf == ()
     desk.redo(STUDIO)
     assert desk.studio.on_shelf == (cid,)
@@ -46,7 +46,7 @@ def test_undo_and_redo_over_a_restart(tmp_path, clock):
 def test_a_step_that_raises_changes_nothing(desk, commission_id):
     before = desk.commission(commission_id)
     with pytest.raises(Trouble):
-        do_part(desk, commission_id, "bad", "tone", lambda t: set_limits(t, 90, 10))
+        do_part(desk, commission_id, "bad", "tone", lambda t: set_limits(t, (90, 10)))
     assert desk.commission(commission_id) == before
     assert desk.undo(commission_id) is None
     assert not do_part(desk, commission_id, "same", "tone", lambda t: t)

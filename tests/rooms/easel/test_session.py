@@ -10,8 +10,8 @@ from yarrow_lane.easel.clock import minutes_logged, running, time_entries
 from yarrow_lane.easel.session import Easel, EaselTrouble, choose_pass, finish_pass, pass_now, readiness, wet_until
 from yarrow_lane.easel.standing import tasks_left
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected
-from yarrow_lane.paint.drying import Climate
 from yarrow_lane.layers.passes import sequence
+from yarrow_lane.paint.drying import Climate
 
 PASSES = sequence(portrait(), "acrylic", Climate(20, 50))
 

@@ -4,7 +4,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yarrow_lane.paint.drying import Climate, drying_minutes, saturation_hpa
 from yarrow_lane.layers.passes import region_minutes, same_place, sequence
 from yarrow_lane.layers.regions import (
     KINDS,
@@ -18,6 +17,7 @@ from yarrow_lane.layers.regions import (
     wipe_region,
 )
 from yarrow_lane.measure.plane import Rect
+from yarrow_lane.paint.drying import Climate, drying_minutes, saturation_hpa
 
 CANVAS = Rect(0, 0, 400, 500)
 

@@ -8,9 +8,8 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.conftest import NOON
-from tests.journeys.hands import click, drag, fill, keys, press, reference, send
+from tests.journeys.hands import click, drag, fill, keys, press, send
 from tests.ui.rooms.doing import ENTER, ESC, SPACE, draw, now
-from yarrow_lane.palette.wells import patch_colour
 
 SHIFT = Qt.KeyboardModifier.ShiftModifier
 
@@ -110,61 +109,6 @@ def test_squares_by_mouse_and_upside_down(qtbot, framed, wait_idle, tmp_path, mo
     press(qtbot, page, "Save the sheets (PDF)…")
     wait_idle(framed)
     assert "was not written" in framed.message.text and "choose another folder" in framed.message.text
-
-
-def test_the_study_follows_its_limits_and_can_stand_alone(qtbot, framed, wait_idle):
-    keys(qtbot, framed, "4")
-    page = framed.current
-    wait_idle(framed)
-    before = page.shares
-    fill(qtbot, page, "Middle values", ("to", 7.9))
-    wait_idle(framed)
-    assert page.shares[2] < before[2] and sum(page.shares) == pytest.approx(1)
-    fill(qtbot, page, "Squint", 12)
-    fill(qtbot, page, "Coats of gesso beneath", 3)
-    wait_idle(framed)
-    assert (now(framed).tone.squint_mm, now(framed).tone.ground_coats) == (12, 3)
-    page.choices.button("the study alone").click()
-    assert page.reference.isHidden() and page.study.isVisible()
-    keys(qtbot, framed, ENTER)
-    line = page.bench.line("Laid with")
-    assert framed.door == "Tone" and line.property("pointed") == "yes", "the yellow field opens what it asks for"
-    assert line.editor.view().isVisible() and line.visibleRegion().contains(line.rect().center())
-    line.editor.hidePopup()
-    fill(qtbot, page, "Laid with", "dark umber")
-    keys(qtbot, framed, ENTER)
-    assert framed.door == "Palette"
-
-
-def test_wells_are_taken_walked_greyed_and_emptied(qtbot, framed, wait_idle):
-    keys(qtbot, framed, "5")
-    page = framed.current
-    wait_idle(framed)
-    fill(qtbot, page, "Patch on the canvas", 8)
-    for place in ((60, 60), (120, 150), (200, 280)):
-        click(page.reference, place)
-    wells = now(framed).palette.by_lightness
-    assert [w.patch_mm for w in wells] == [8, 8, 8] and len({now(framed).palette.name_of(w) for w in wells}) == 3
-    page.select(wells[0].id)
-    keys(qtbot, framed, Qt.Key.Key_Right)
-    assert page.chosen_id == wells[1].id
-    keys(qtbot, framed, Qt.Key.Key_Left, Qt.Key.Key_Left)
-    assert page.chosen_id == wells[2].id, "the row is walked in a ring"
-    keys(qtbot, framed, "g")
-    shown = page.reference.grab().toImage().pixelColor(page.reference.to_screen((100, 100)).toPoint())
-    assert shown.red() == shown.green() == shown.blue()
-    keys(qtbot, framed, "g")
-    assert patch_colour(reference(framed), page_patch(framed, (120, 150)))[0] in {w.srgb for w in wells}
-    press(qtbot, page, "Empty this well")
-    assert len(now(framed).palette.wells) == 2
-
-
-def page_patch(window, place, side_mm=8.0):
-    from yarrow_lane.measure.plane import Rect
-
-    scale, view = reference(window).shape[1] / 240, window.current.reference
-    at = view.to_content(view.to_screen(place))
-    return Rect((at[0] - side_mm / 2) * scale, (at[1] - side_mm / 2) * scale, side_mm * scale, side_mm * scale)
 
 
 def test_the_nearest_sizes_are_drawn_and_one_is_taken(framed):

@@ -252,30 +252,16 @@ def test_rested_since_takes_a_date(qtbot, framed, clock):
     assert now(framed).deliver.rest_from == rest and "has not come yet" in framed.message.text
 
 
-def test_the_first_colours_are_taken_by_the_yellow_field(qtbot, framed, wait_idle):
-    keys(qtbot, framed, "5")
-    wait_idle(framed)
-    keys(qtbot, framed, ENTER)
-    qtbot.waitUntil(lambda: len(now(framed).palette.wells) == 3, timeout=10_000)
-    page = framed.current
-    assert [w.lab[0] for w in now(framed).palette.by_lightness] == sorted(w.lab[0] for w in now(framed).palette.wells)
-    keys(qtbot, framed, ENTER)
-    assert page.bench.line("Mix, in parts").editor.hasFocus()
-    qtbot.keyClicks(page.bench.line("Mix, in parts").editor, "something warm")
-    page.bench.store_pending()
-    assert "Not counted as a mix" in str(page.bench.sheet)
-    fill(qtbot, page, "Mix, in parts", "umber 2 : white 1")
-    assert "1 of 3 wells have a mix" in page.choices.remark.text()
-
-
 def test_the_size_is_changed_after_painting(qtbot, framed, wait_idle, clock):
     """What becomes of squares, wells, regions, finished passes and hours is listed, taken with Enter, and taken back in one step."""
     keys(qtbot, framed, "3")
     framed.current.work_on("squares")
     keys(qtbot, framed, ENTER, ENTER, ENTER, "5")
     wait_idle(framed)
+    keys(qtbot, framed, ENTER)  # a starter box, then the string
+    wait_idle(framed)
     keys(qtbot, framed, ENTER)
-    qtbot.waitUntil(lambda: len(now(framed).palette.wells) == 3, timeout=10_000)
+    assert len(now(framed).palette.wells) == 7
     keys(qtbot, framed, "6", ENTER)
     draw(qtbot, framed.current, framed, "fur", ((40, 60), (200, 60), (200, 280)))
     keys(qtbot, framed, "7", SPACE)
@@ -287,7 +273,7 @@ def test_the_size_is_changed_after_painting(qtbot, framed, wait_idle, clock):
     fill(qtbot, framed.current, "Or your own width", "36")
     assert framed.question.waiting
     told = framed.question.list.text()
-    for words in ("2 squares are begun anew", "1 finished pass", "3 wells stay", "hours"):
+    for words in ("2 squares are begun anew", "1 finished pass", "7 wells stay", "hours"):
         assert words in told, told
     keys(qtbot, framed, ESC)
     assert now(framed) == before and framed.current.bench.line("Or your own width").editor.text() == "24", "what holds is shown"
@@ -295,7 +281,7 @@ def test_the_size_is_changed_after_painting(qtbot, framed, wait_idle, clock):
     keys(qtbot, framed, ENTER)
     after = now(framed)
     assert (after.compose.width_mm, after.transfer.drawn, after.easel.finished) == (360, (), ())
-    assert len(after.palette.wells) == 3 and len(after.layers.regions) == 2 and after.log == before.log
+    assert len(after.palette.wells) == 7 and len(after.layers.regions) == 2 and after.log == before.log
     keys(qtbot, framed, UNDO)
     assert replace(now(framed), log=()) == replace(before, log=())
     wait_idle(framed)

@@ -14,7 +14,7 @@ from yarrow_lane.paint.recipes.ladder import COARSE, ratios
 from yarrow_lane.paint.seen import Lab, lab_of, triple
 
 # Parts of water to one of paint, and the film of undiluted watercolour in the unit of a brush coat of acrylic: our choices.
-WATER = (1.0, 2.0, 3.0, 5.0, 8.0, 12.0, 20.0, 40.0)
+WATER = (1.0, 2.0, 3.0, 5.0, 8.0, 12.0, 20.0, 40.0, 80.0, 160.0)
 _COAT = 6.0
 _MATT = 0.25  # gloss of bare paper and thin paint: our choice
 _PAPER = from_inside(np.full(BANDS, 0.90), _MATT)  # our choice of a usual rag paper

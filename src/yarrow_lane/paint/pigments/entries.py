@@ -11,6 +11,7 @@ from functools import cache
 from pathlib import Path
 from typing import Literal
 
+from yarrow_lane.measure.tables import rows_of
 from yarrow_lane.paint.seen import Lab
 
 Opacity = Literal["opaque", "half opaque", "transparent"]
@@ -54,5 +55,4 @@ def _entry(row: dict[str, str]) -> Entry:
 @cache
 def entries() -> dict[str, Entry]:
     """By key."""
-    with (_HERE / "entries.csv").open(newline="") as file:
-        return {row["key"]: _entry(row) for row in csv.DictReader(file)}
+    return {row["key"]: _entry(row) for row in csv.DictReader(rows_of(_HERE / "entries.csv"))}

@@ -75,16 +75,18 @@ def solve(table: RecipeTable, target: ArrayLike, wish: Wish = SIMPLE, wanted: in
     """The best recipes for a Lab colour, at least one where any paint may be used; see `Wish`."""
     goal, paints = np.asarray(target, np.float64), table.paints
     found = _looked_up(table, goal, wish)
-    for _ in range(wish.rounds):
-        found = _fittest(paints, _neighbours(paints, found, wish), goal, wish)
-    shares = found / found.max(axis=1, keepdims=True)
-    _, once = np.unique(np.round(shares, 6), axis=0, return_index=True)
-    found = found[once]
+    for n in range(wish.rounds):
+        # Far steps first: a ratio between the table's may lie two steps from the nearest of them.
+        found = _fittest(paints, _neighbours(paints, found, wish, (-2, -1, 1, 2) if n == 0 else (-1, 1)), goal, wish)
     lab = paints.lab(found)
     off = difference(lab, goal)
     slip = slips(paints, found, lab)
     costs = cost(found, off, slip, wish.simple)
-    best = np.argsort(costs)[:wanted]
+    order = np.argsort(costs)
+    shares = found[order] / found[order].max(axis=1, keepdims=True)
+    # One ratio may be written in several ways: the cheapest comes first and stays.
+    _, once = np.unique(np.round(shares, 6), axis=0, return_index=True)
+    best = order[np.sort(once)][:wanted]
     return Found(found[best], lab[best], off[best], slip[best], costs[best])
 
 
@@ -98,21 +100,21 @@ def _looked_up(table: RecipeTable, goal: NDArray[np.float64], wish: Wish) -> Par
         near = np.atleast_1d(near)
         if banned:
             near = near[group.masks(near) & banned == 0]
-        off = difference(group.lab[near], goal)
-        pool.append(group.parts(near[np.argsort(off)[:_KEPT]], len(table.paints)))
+        parts = group.parts(near, len(table.paints))
+        pool.append(parts[np.argsort(cost(parts, difference(group.lab[near], goal), 0.0, wish.simple))[:_KEPT]])
     allowed = [n for n in range(len(table.paints)) if n not in wish.without]
     found = np.vstack(pool)
     return found if len(found) else EIGHTHS * np.eye(len(table.paints))[allowed]
 
 
-def _neighbours(paints: Paints, found: Parts, wish: Wish) -> Parts:
-    """With one part a step more or less, or a touch or half a part of another paint added."""
+def _neighbours(paints: Paints, found: Parts, wish: Wish, steps: tuple[int, ...]) -> Parts:
+    """With one part some steps more or less, or a touch or half a part of another paint added."""
     new, whites = [found], set(paints.whites)
     at = np.searchsorted(FINE, found)
     for column in range(len(paints)):
         last = len(FINE) - 1 - (0 if column in whites else ONLY_WHITE)
         used = found[:, column] > 0
-        for step in (-1, 1):
+        for step in steps:
             if used.any():
                 moved = found[used].copy()
                 moved[:, column] = FINE[np.clip(at[used, column] + step, 0, last)]

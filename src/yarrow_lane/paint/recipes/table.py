@@ -19,6 +19,7 @@ else:
     spatial = late("scipy.spatial")
 
 
+MOST_IN_FINE_THREES = 24  # with more tubes mixes of three are on the coarse ladder, and polishing finds what lies between: our choice
 MOST_IN_FOURS = 16  # with more tubes mixes of four are 10 million and gain 0.03 of difference: our choice
 
 
@@ -67,7 +68,8 @@ def make_table(paints: Paints, most: int = 4, progress: Progress = SILENT) -> Re
     dark, scattering = paints.absorbing.astype(np.float32), paints.scattering.astype(np.float32)
     counts = [n for n in range(1, min(most, len(paints)) + 1) if n < 4 or len(paints) <= MOST_IN_FOURS]
     for count in counts:
-        steps = ratios(count, PARTS if count <= 3 else COARSE)
+        fine = count <= 2 or (count == 3 and len(paints) <= MOST_IN_FINE_THREES)
+        steps = ratios(count, PARTS if fine else COARSE)
         shares = (steps / steps.sum(axis=1, keepdims=True)).astype(np.float32)
         columns = np.array(list(combinations(range(len(paints)), count)), np.int16)
         lab = np.empty((len(columns), len(steps), 3), np.float32)

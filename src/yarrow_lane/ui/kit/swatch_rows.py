@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.ui.paint.elided import draw_line
@@ -40,20 +40,49 @@ class SwatchRows(QWidget):
         self.setMinimumSize(px(260), px(120))
         self.waiting = ""
         self._rows: tuple[SwatchRow, ...] = ()
-        self._chosen = 0
+        self._framed = 0
         self._slid = 0.0
 
-    def show_rows(self, rows: tuple[SwatchRow, ...], chosen: int = 0) -> None:
-        """Show these, the chosen one framed."""
+    def show_rows(self, rows: tuple[SwatchRow, ...]) -> None:
+        """Show these; the row framed by keys stays so where it is still there."""
         if len(rows) != len(self._rows):
             self._slid = 0.0
-        self._rows, self._chosen = rows, chosen
+        self._rows = rows
+        if self._framed not in {r.key for r in rows}:
+            self._framed = 0
         self.update()
 
     @property
     def rows(self) -> tuple[SwatchRow, ...]:
         """What is shown."""
         return self._rows
+
+    def walk(self, step: int) -> bool:
+        """Frame the next row that can be clicked; whether there is one."""
+        keys = [r.key for r in self._rows if r.key]
+        if not keys:
+            return False
+        self._framed = (
+            keys[(keys.index(self._framed) + step) % len(keys)] if self._framed in keys else keys[0 if step > 0 else -1]
+        )
+        place = next(p for p, r in self._places() if r.key == self._framed)
+        self._slid = max(0.0, self._slid + min(0.0, place.top()) + max(0.0, place.bottom() - self.height()))
+        self.update()
+        return True
+
+    def take_framed(self) -> bool:
+        """What a click on the framed row does."""
+        if not self._framed:
+            return False
+        self.chosen.emit(self._framed)
+        return True
+
+    def take_key(self, event: QKeyEvent) -> bool:
+        """Up and down walk, t takes; whether the key was used."""
+        step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
+        if step is not None:
+            return self.walk(step)
+        return event.text().lower() == "t" and self.take_framed()
 
     def _places(self) -> list[tuple[QRectF, SwatchRow]]:
         found, top = [], px(14) - self._slid
@@ -85,7 +114,7 @@ class SwatchRows(QWidget):
             return
         # Colours take at most two thirds, and all rows the same.
         each = min(px(92), 0.66 * place.width() / max(1, widest))
-        if row.key and row.key == self._chosen:
+        if row.key and row.key == self._framed:
             painter.setPen(QPen(QColor(colours().here), 3))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(place.adjusted(-px(6), 0, px(6), -px(2)))

@@ -5,6 +5,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 import numpy as np
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QStackedLayout
 
 from yarrow_lane.desk.derived import Key, Making
@@ -294,3 +295,6 @@ class CalibrateMode(Mode):
         self.said = str(trouble)
         self.page.workroom.report(trouble)
         self.page.refresh()
+
+    def key(self, event: QKeyEvent) -> bool:
+        return self.rows.take_key(event)

@@ -3,6 +3,8 @@
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from PySide6.QtGui import QKeyEvent
+
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
@@ -256,3 +258,6 @@ class GlazeMode(Mode):
             return None
         new = replace(well, recipe=back.recipe, mix="", glaze=plan, mixed_on=None)
         return Edit(PALETTE, f"Planned {self.page.name_of(well)} from its glaze backwards", lambda p: change_well(p, new))
+
+    def key(self, event: QKeyEvent) -> bool:
+        return self.rows.take_key(event)

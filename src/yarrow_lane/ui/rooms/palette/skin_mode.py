@@ -2,6 +2,8 @@
 
 from typing import TYPE_CHECKING
 
+from PySide6.QtGui import QKeyEvent
+
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.difference import difference
@@ -139,3 +141,6 @@ class SkinMode(Mode):
             return Edit(PALETTE, f"Took {name} as a well", taken)
 
         self.page.hand(meaning)
+
+    def key(self, event: QKeyEvent) -> bool:
+        return self.rows.take_key(event)

@@ -115,7 +115,7 @@ def _elsewhere(mode: "WellsMode", well: Well) -> Section:
 
 def _changing(mode: "WellsMode", well: Well) -> Section:
     page = mode.page
-    called, names = page.name_of(well), page.box.names
+    called, names = page.name_of(well), page.box.names_of(page.medium)
 
     def named(text: str) -> Meaning:
         new = replace(well, name=text.strip())
@@ -130,7 +130,7 @@ def _changing(mode: "WellsMode", well: Well) -> Section:
             return mode.change(f"Wrote the mix of {called}", replace(well, mix=text.strip(), recipe=(), mixed_on=None))
         return mode.take_recipe(well, recipe)
 
-    written = recipe_words(well.recipe, names) if well.recipe else well.mix
+    written = recipe_words(well.recipe, page.box.names) if well.recipe else well.mix
     lines: list[Line] = [
         Field("Name", well.name, named, called, about=well.id),
         Field("Mix, in parts", written, mixed, "white 6 : ochre 2 : sienna 1", True, well.id),
@@ -157,7 +157,7 @@ def _changing(mode: "WellsMode", well: Well) -> Section:
         lines.append(Note("Its place is no longer on the canvas; colour and mix are kept."))
     lines.append(Press("Empty this well", lambda: Edit(PALETTE, f"Emptied {called}", lambda p: empty_well(p, well.id))))
     return Section(
-        "Change this well", tuple(lines), recipe_words(well.recipe, names) if well.recipe else well.mix or "no mix yet"
+        "Change this well", tuple(lines), recipe_words(well.recipe, page.box.names) if well.recipe else well.mix or "no mix yet"
     )
 
 

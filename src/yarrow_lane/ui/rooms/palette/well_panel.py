@@ -136,7 +136,7 @@ class WellPanel(QWidget):
         if not others or top + px(70) > self.height():
             return top
         painter.setPen(QColor(INK))
-        draw_line(painter, QRectF(left, top, width, px(20)), "Ways to it: click takes one", lettering(14, "bold"))
+        draw_line(painter, QRectF(left, top, width, px(20)), "Ways to it: a click takes one, W the next", lettering(14, "bold"))
         top += px(22)
         for other in others:
             place = QRectF(left, top, width, px(36))

@@ -251,6 +251,18 @@ class WellsMode(Mode):
         words = recipe_words(recipe, self.page.box.names)
         return self.change(f"Mix of {self.page.name_of(well)}: {words}", replace(well, recipe=recipe, mix="", mixed_on=None))
 
+    def _next_way(self) -> None:
+        """The way after the one the well has."""
+        well = self.page.chosen
+        if well is None:
+            return
+        if self.page.mixes:
+            same = [a.mix.recipe == well.recipe for a in self.advice.answers] if self.advice is not None else []
+        else:
+            same = [w.words == well.mix for w in self.ways]
+        if same:
+            self._take_other((same.index(True) + 1) % len(same) if True in same else 0)
+
     def _take_other(self, n: int) -> None:
         well, advice = self.page.chosen, self.advice
         if well is not None and well.id < 0:
@@ -284,6 +296,9 @@ class WellsMode(Mode):
     def key(self, event: QKeyEvent) -> bool:
         if event.text().lower() == "g":
             self.show("dry" if self.look == "grey" else "grey")
+            return True
+        if event.text().lower() == "w":
+            self._next_way()
             return True
         if event.text().lower() == "e":
             self.elsewhere_on = not self.elsewhere_on

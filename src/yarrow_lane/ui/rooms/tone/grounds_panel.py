@@ -37,6 +37,13 @@ class GroundsPanel(QWidget):
         self._grounds, self._looked_at = tuple(first), looked_at
         self.update()
 
+    def walk(self, step: int) -> None:
+        """Look at the ground above or below."""
+        names = [g.name for g in self._grounds]
+        if names:
+            at = names.index(self._looked_at) if self._looked_at in names else -1
+            self.chosen.emit(names[(at + step) % len(names)])
+
     def _rows(self) -> list[tuple[QRectF, Judged]]:
         high = px(40)
         return [(QRectF(px(8), px(24) + n * high, self.width() - px(20), high - px(3)), g) for n, g in enumerate(self._grounds)]

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Any
 
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
@@ -281,7 +282,18 @@ class TonePage(RoomPage):
             self._show(self.study, single_level(quick_study_picture(self.found.looked.squint, limits)))
 
     def key(self, event: QKeyEvent) -> bool:
-        text = event.text().lower()
+        """G grey, F mirrored; arrows walk the grounds, or choose a limit and move it."""
+        text, key = event.text().lower(), Qt.Key(event.key())
+        up = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}.get(key)
+        across = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(key)
+        if self.look == "the ground" and up is not None:
+            self.grounds.walk(-up)
+            return True
+        if self.look == "values" and across is not None:
+            self.values.choose(across)
+            return True
+        if self.look == "values" and up is not None:
+            return self.values.nudge(up)
         if text == "g":
             self.turn("upright" if self.turned == "grey" else "grey")
             return True

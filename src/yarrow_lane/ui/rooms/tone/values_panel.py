@@ -35,6 +35,7 @@ class ValuesPanel(QWidget):
         self._cm2 = 0.0
         self._ground: tuple[float, tuple[int, int, int]] | None = None
         self._held: int | None = None
+        self._keyed: int | None = None
 
     def sizeHint(self) -> QSize:
         return QSize(px(420), px(186))
@@ -53,6 +54,20 @@ class ValuesPanel(QWidget):
     def limits(self) -> tuple[float, ...]:
         """As they are shown now."""
         return self._limits
+
+    def choose(self, step: int) -> None:
+        """Take hold of the next limit by keys."""
+        if self._limits:
+            self._keyed = (self._keyed + step) % len(self._limits) if self._keyed is not None else 0
+            self.update()
+
+    def nudge(self, steps: int) -> bool:
+        """Move the limit held by keys by so many units of lightness; whether one is held."""
+        if self._keyed is None or self._keyed >= len(self._limits):
+            return False
+        self._put(self._keyed, self._limits[self._keyed] + steps)
+        self.moved.emit(self._limits)
+        return True
 
     # --- places
 
@@ -160,9 +175,10 @@ class ValuesPanel(QWidget):
             crowded = any(abs(self._x(v) - x) < px(34) for m, v in enumerate(self._limits) if m < n)
             if crowded and self._held != n:
                 continue
-            painter.setBrush(QColor(c.here if n == self._held else c.field))
+            held = n in (self._held, self._keyed)
+            painter.setBrush(QColor(c.here if held else c.field))
             painter.drawRoundedRect(box, 3, 3)
-            painter.setPen(QColor(c.on_here if n == self._held else c.text))
+            painter.setPen(QColor(c.on_here if held else c.text))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{value_of(limit):.1f}")
 
     def _paint_ground(self, painter: QPainter, lightness: float, colour: tuple[int, int, int]) -> None:
