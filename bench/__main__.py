@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import compose, house, intake, pictures, resolution, start, store, transfer
+from bench import colour, compose, house, intake, pictures, resolution, start, store, transfer
 
 MEASURES = {
     "house": house.measure,
@@ -12,6 +12,7 @@ MEASURES = {
     "resolution": resolution.measure,
     "compose": compose.measure,
     "transfer": transfer.measure,
+    "colour": colour.measure,
     "store": store.measure,
 }
 _LONG = ("store", "compose", "transfer")  # minutes and more: only when they are named

@@ -150,6 +150,9 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     names = window.desk.studio.paintbox.names
     assert c().palette.wells[0].name == "brow"
     assert recipe_words(c().palette.wells[0].recipe, names) == "6 titanium white : 2 yellow ochre"
+    page.setFocus()
+    keys(qtbot, page, ENTER)
+    assert c().palette.wells[0].mixed_on == clock.now.date()
 
     # Layers: background, fur and an eye as polygons; the school changes the order.
     keys(qtbot, window, ESC, "6")  # Esc leaves the field, so that digits open doors again

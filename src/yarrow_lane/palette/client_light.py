@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from yarrow_lane.paint.bands import Light
+from yarrow_lane.paint.bands import LIGHTS, Light
 from yarrow_lane.paint.paints import Parts
 from yarrow_lane.paint.seen import Lab, triple
 from yarrow_lane.paint.under_lights import parted, seen_under
@@ -44,3 +44,17 @@ def broken_under(mixer: Mixer, recipes: Sequence[Recipe], light: Light) -> tuple
             if by_day <= _NEIGHBOURS and abs(there - by_day) >= _BREAKS:
                 found.append(Broken(one, other, by_day, there))
     return tuple(sorted(found, key=lambda b: -abs(b.there - b.by_day)))
+
+
+@dataclass(frozen=True)
+class Look:
+    """The mixes under one light, and the pairs that part or meet there."""
+
+    light: Light
+    labs: tuple[Lab, ...]
+    broken: tuple[Broken, ...]
+
+
+def looks_in_rooms(mixer: Mixer, recipes: Sequence[Recipe]) -> tuple[Look, ...]:
+    """Daylight first, then every other light."""
+    return tuple(Look(light, looks_under(mixer, recipes, light), broken_under(mixer, recipes, light)) for light in LIGHTS)

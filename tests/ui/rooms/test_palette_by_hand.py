@@ -313,6 +313,7 @@ def test_the_palette_under_other_lamps(qtbot, palette, wait_idle):
     page = palette.current
     page.work_on("client's light")
     wait_idle(palette)
+    wait_idle(palette)
     rows = page.mode.rows.rows
     assert [r.title for r in rows] == ["daylight", "north light", "warm lamp", "warm LED", "cool LED"]
     assert all(len(r.swatches) == 7 for r in rows) and rows[0].swatches != rows[2].swatches

@@ -19,7 +19,9 @@ else:
     spatial = late("scipy.spatial")
 
 
-MOST_IN_FINE_THREES = 24  # with more tubes mixes of three are on the coarse ladder, and polishing finds what lies between: our choice
+MOST_IN_FINE_THREES = (
+    24  # with more tubes mixes of three are on the coarse ladder, and polishing finds what lies between: our choice
+)
 MOST_IN_FOURS = 16  # with more tubes mixes of four are 10 million and gain 0.03 of difference: our choice
 
 

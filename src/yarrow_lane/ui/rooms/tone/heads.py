@@ -2,9 +2,10 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.plain import PlainLabel
 from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 
@@ -18,15 +19,16 @@ class Heads(QWidget):
         self.layout_of_views: QBoxLayout = QHBoxLayout(self)
         self.layout_of_views.setContentsMargins(0, 0, 0, 0)
         self.layout_of_views.setSpacing(0)
-        self._names: list[QLabel] = []
+        self._names: list[PlainLabel] = []
         self._columns: list[QWidget] = []
         for view in views:
-            holder, name = QWidget(), QLabel()
+            holder, name = QWidget(), PlainLabel()
             column = QVBoxLayout(holder)
             column.setContentsMargins(0, 0, 0, 0)
             column.setSpacing(0)
             name.setFont(lettering(14, "bold"))
             name.setStyleSheet(f"color: {INK}; background: {SURROUND}; padding: {px(8)}px 0 0 {px(18)}px")
+            name.setMinimumWidth(0)
             column.addWidget(name)
             column.addWidget(view, 1)
             self.layout_of_views.addWidget(holder, 1)
