@@ -155,7 +155,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     assert c().palette.wells[0].mixed_on == clock.now.date()
 
     # Layers: background, fur and an eye as polygons; the school changes the order.
-    keys(qtbot, window, ESC, "6")  # Esc leaves the field, so that digits open doors again
+    keys(qtbot, window, "6")
     page = window.current
     wait_idle(window)
     keys(qtbot, window, ENTER)

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from yarrow_lane.paint.seen import Lab
 from yarrow_lane.palette.words import hue_words
 
+_CELL, _MIDDLE, _SIDE = 10.0, 16, 32  # Lab units a cell, and how many cells each way hold every colour
 _LEAST = 0.02  # of the picture: a family below it is an accent not counted; our choice
 
 
@@ -28,5 +29,9 @@ def families(labs: Sequence[Lab], weights: Sequence[float] | None = None) -> tup
 
 def families_of_picture(lab: NDArray[np.floating]) -> tuple[tuple[str, float], ...]:
     """Of a reference as Lab (H, W, 3), by area: colours are grouped into cells of ten units first."""
-    cells, counts = np.unique(np.round(lab.reshape(-1, 3) / 10).astype(np.int16), axis=0, return_counts=True)
-    return families([(float(c[0]) * 10, float(c[1]) * 10, float(c[2]) * 10) for c in cells], [float(n) for n in counts])
+    # One number a cell: sorting rows would hold up the interface.
+    cells = np.round(lab.reshape(-1, 3) / _CELL).astype(np.int64) + _MIDDLE
+    counts = np.bincount(cells @ np.array([1, _SIDE, _SIDE**2]))
+    there = np.nonzero(counts)[0]
+    labs = [tuple(float(_CELL * (n // _SIDE**k % _SIDE - _MIDDLE)) for k in range(3)) for n in there]
+    return families([(a, b, c) for a, b, c in labs], [float(counts[n]) for n in there])

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping
 
 import numpy as np
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedLayout
 
@@ -64,6 +64,10 @@ class PalettePage(ModedPage):
         )  # fmt: skip
         self.modes: Mapping[str, Mode] = {mode.name: mode for mode in order}
         self.mode: Mode = self.string
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(0)
+        self._soon.timeout.connect(workroom.guard.guarded(self._show_what_came))
         self._stack = QStackedLayout(self.table)
         for mode in order:
             self._stack.addWidget(mode.widget)
@@ -157,6 +161,11 @@ class PalettePage(ModedPage):
 
     # --- showing
 
+    def refresh_soon(self) -> None:
+        """What has been worked out arrives in bursts: it is shown once for all of them."""
+        if not self._soon.isActive():
+            self._soon.start()
+
     def refresh(self) -> None:
         c = self.commission
         if c.compose.framed:
@@ -177,6 +186,10 @@ class PalettePage(ModedPage):
         act = sheets.act or self._act()
         self.show_sheets(BenchSheet(sections, act), ChoiceSheet((*switches, *sheets.switches), sheets.remark))
 
+    def _show_what_came(self) -> None:
+        if self.commission_id:
+            self.refresh()
+
     def _ask(self) -> None:
         c, box, medium = self.commission, self.box, self.medium
 
@@ -186,12 +199,12 @@ class PalettePage(ModedPage):
         def ready(mixer: Mixer) -> None:
             if same() and self.mixer is not mixer:
                 self.mixer, self.mixing_trouble = mixer, ""
-                self.refresh()
+                self.refresh_soon()
 
         def failed(trouble: Trouble) -> None:
             if same() and self.mixing_trouble != str(trouble):
                 self.mixing_trouble = str(trouble)
-                self.refresh()
+                self.refresh_soon()
 
         if self.mixes:
             self.answering.mixer(box, medium, ready, failed)
@@ -201,7 +214,7 @@ class PalettePage(ModedPage):
             def strung(wells: tuple[Well, ...]) -> None:
                 if same() and self.sitter_id == sitter and self.proposed != wells:
                     self.proposed = wells
-                    self.refresh()
+                    self.refresh_soon()
 
             if self.mixes:
                 self.answering.string(c, box, medium, sitter, strung, failed)
@@ -212,7 +225,7 @@ class PalettePage(ModedPage):
         def measured(areas: dict[int, float]) -> None:
             if self.commission_id == c.id and areas != self.areas:
                 self.areas = areas
-                self.refresh()
+                self.refresh_soon()
 
         if wells:
             self.answering.areas(c, self.sitter_id, wells, measured)

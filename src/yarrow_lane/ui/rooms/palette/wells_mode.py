@@ -125,12 +125,12 @@ class WellsMode(Mode):
         def ready(advice: Advice) -> None:
             if page.commission_id == c.id and page.chosen_id == well.id and (self.advice is not advice or self.trouble):
                 self.advice, self._advised, self.trouble = advice, asked, ""
-                page.refresh()
+                page.refresh_soon()
 
         def failed(trouble: Trouble) -> None:
             if page.commission_id == c.id and page.chosen_id == well.id and self.trouble != str(trouble):
                 self.advice, self.trouble = None, str(trouble)
-                page.refresh()
+                page.refresh_soon()
 
         if self._advised != asked:
             self.advice = None
@@ -144,13 +144,13 @@ class WellsMode(Mode):
         def found(places: Elsewhere) -> None:
             if page.chosen_id == well.id and self.elsewhere is not places:
                 self.elsewhere = places
-                page.refresh()
+                page.refresh_soon()
 
         page.answering.elsewhere(c, well, self.reach, found)
 
     def _heard_hues(self, hues: tuple[tuple[str, float], ...]) -> None:
         self.hues = hues
-        self.page.refresh()
+        self.page.refresh_soon()
 
     def _ask_ways(self, well: Well, failed: Callable[[Trouble], None]) -> None:
         page = self.page
@@ -158,7 +158,7 @@ class WellsMode(Mode):
         def ready(ways: tuple[tuple[OtherWay, ...], ...]) -> None:
             if page.chosen_id == well.id and self.ways is not ways[0]:
                 self.ways = ways[0]
-                page.refresh()
+                page.refresh_soon()
 
         page.answering.other_ways(page.box, page.medium, (well.lab,), ready, failed)
 
