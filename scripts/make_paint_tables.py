@@ -5,9 +5,9 @@ Run with the test environment: .venv/bin/python scripts/make_paint_tables.py
 
 import csv
 
-import colour
 import numpy as np
 
+import colour
 from yarrow_lane.paint import bands
 from yarrow_lane.paint.bands import BANDS, LIGHTS, WAVELENGTHS
 from yarrow_lane.paint.pigments import curves

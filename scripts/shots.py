@@ -69,6 +69,10 @@ def main(target: Path) -> None:
             window.current.work_on(COMPOSING[mode])
             if mode == "cut":
                 window.current.mode.cut_again(2)
+        elif door == "Tone":
+            settle(application, window)
+            window.current.hand(lambda: window.current.choose_count(5))
+            window.current.show_look("the ground")
         elif mode and place is not None:
             settle(application, window)  # measures come before marks are drawn
             window.current.set_look(replace(window.current.look, mode=mode))

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from yarrow_lane.measure.colour.cielab import WHITE_D65, XYZ_FROM_LINEAR, linear_from_lab
 from yarrow_lane.measure.colour.difference import difference
 from yarrow_lane.paint.doubt import Word, doubt_of, word_of
 from yarrow_lane.paint.films.layers import Covers, covers, spectrum_like
@@ -12,7 +13,7 @@ from yarrow_lane.paint.paints import Paints, Parts
 from yarrow_lane.paint.recipes.ladder import EIGHTHS
 from yarrow_lane.paint.recipes.solver import CLOSE, SIMPLE, Found, Wish, slips, solve
 from yarrow_lane.paint.recipes.string import PALE_L
-from yarrow_lane.paint.seen import Lab, triple
+from yarrow_lane.paint.seen import Lab, lab_from_xyz, triple
 from yarrow_lane.paint.under_lights import moved
 from yarrow_lane.paint.wet import wet_lab
 from yarrow_lane.palette.mixer import Mixer
@@ -20,6 +21,7 @@ from yarrow_lane.palette.recipe import Recipe, eighths_of, recipe_of
 
 LET_DOWN_FROM = 40.0  # to one: finer ratios want a let-down; our choice
 _SMALL_TOUCH = 0.25  # parts: less is hard to measure; our choice
+_FITS_FROM, _FITS_TO = 15.0, 45.0  # L*: darks are lifted wholly below the first, not at all above the second; our choice
 _BLACK_Y = 0.023  # the luminance of the darkest usual paint in satin: from the table, ivory black at half gloss
 IN_REACH = 2.0  # CIEDE2000: beyond it the paints do not reach the colour; our choice
 
@@ -57,13 +59,17 @@ class Answer:
 
 
 def fitted_dark(lab: Lab) -> Lab:
-    """A photograph's dark lifted to where paint's darks begin: black-point compensation in XYZ."""
-    from_black = np.array(lab, np.float64)
-    fy = (from_black[0] + 16) / 116
-    f = np.array([fy + from_black[1] / 500, fy, fy - from_black[2] / 200])
-    xyz = np.where(f > 6 / 29, f**3, (f - 4 / 29) * 3 * (6 / 29) ** 2) * (1 - _BLACK_Y) + _BLACK_Y
-    f = np.where(xyz > (6 / 29) ** 3, np.cbrt(xyz), xyz * (29 / 6) ** 2 / 3 + 4 / 29)
-    return float(116 * f[1] - 16), float(500 * (f[0] - f[1])), float(200 * (f[1] - f[2]))
+    """A photograph's dark lifted to where paint's darks begin: black-point compensation in XYZ, fading out towards the middle values.
+
+    Over the whole range it would make every middle tone paler and duller by two to three for the sake of the darks.
+    """
+    share = min(1.0, max(0.0, (_FITS_TO - lab[0]) / (_FITS_TO - _FITS_FROM)))
+    if not share:
+        return lab
+    of_white = WHITE_D65
+    xyz = linear_from_lab(np.array(lab, np.float64)) @ XYZ_FROM_LINEAR.T / of_white
+    lifted = lab_from_xyz((xyz * (1 - _BLACK_Y * share) + _BLACK_Y * share) * of_white, of_white)
+    return float(lifted[0]), float(lifted[1]), float(lifted[2])
 
 
 def mix_of(mixer: Mixer, recipe: Recipe, target: Lab | None, ground: Lab, wets: bool = True) -> Mix:

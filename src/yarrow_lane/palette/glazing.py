@@ -11,6 +11,7 @@ from yarrow_lane.paint.films.layers import spectrum_like
 from yarrow_lane.paint.kubelka_munk import thick
 from yarrow_lane.paint.seen import Lab, triple
 from yarrow_lane.palette.mixer import Mixer
+from yarrow_lane.palette.paintbox import Paintbox
 from yarrow_lane.palette.recipe import Recipe, eighths_of, recipe_of
 from yarrow_lane.palette.wells import PlannedGlaze
 
@@ -96,8 +97,11 @@ def wants_light_layer(target: Lab, ground: Lab) -> bool:
     return float(np.hypot(*target[1:])) > _BRIGHT and target[0] > ground[0] and ground[0] < _DARK_GROUND
 
 
-def glaze_words(plan: PlannedGlaze, names: dict[int, str]) -> str:
-    """'burnt sienna, 1 part in 13 of medium, 2 coats'."""
+def glaze_words(plan: PlannedGlaze, box: Paintbox) -> str:
+    """'burnt sienna, 1 part in 13 of medium, 2 coats'; with a white or an opaque paint in it a scumble."""
     medium = round((1 - plan.share) / plan.share)
     coats = f", {plan.coats} coats" if plan.coats > 1 else ""
-    return f"{' and '.join(names[t] for t in plan.tubes)}, 1 part in {medium} of medium{coats}"
+    names, tubes = box.names, [t for t in box.tubes if t.id in plan.tubes]
+    scumble = any(t.white or (t.opacity or t.entry.opacity) == "opaque" for t in tubes)
+    said = " and ".join(names.get(t, "a tube that is gone") for t in plan.tubes)
+    return f"{'scumble: ' if scumble else ''}{said}, 1 part in {medium} of medium{coats}"

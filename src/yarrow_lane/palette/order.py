@@ -31,7 +31,7 @@ def order_words(paints: Paints, recipe: Recipe, names: Mapping[int, str]) -> str
     lab = paints.lab(eighths_of(paints, first))
     heap = hue_words((float(lab[0]), float(lab[1]), float(lab[2]))).split(",")[0]
     begun = " and ".join(_named(s, names) for s in first)
-    words = f"Begin with {begun}: {'a ' if heap != 'grey' else ''}{heap}."
+    words = f"Begin with {begun}: {'an' if heap[0] in 'aeiou' else 'a'} {heap}."
     if len(steps) > 2:
         words += " Then " + ", then ".join(_named(s, names) for s in steps[2:]) + "."
     return words

@@ -1,8 +1,10 @@
 """The wash that tones the canvas: what goes in, how much, how long it takes to lay and how long it can be wiped."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from yarrow_lane.intake.brief import Medium
+from yarrow_lane.measure.plane import Point
 from yarrow_lane.paint.drying import FILM_UM, Climate, Film, drying_minutes
 from yarrow_lane.tone.grounds import GROUNDS
 
@@ -77,6 +79,18 @@ def laid_in_bands(wash: Wash, height_mm: float, lifting_min: float) -> tuple[Ban
         bands.append(Band(height_mm * n / count, height_mm * (n + 1) / count, now, ends, now + wash.wipe_min))
         now = ends + lifting_min / count
     return tuple(bands)
+
+
+LIFT_MIN = 0.5  # minutes to lift a light with a rag: our choice
+
+
+def lifts_in_order(places: Sequence[Point], bands: Sequence[Band]) -> tuple[int, ...]:
+    """Lights by number in the order to lift them: band by band as they set, in a band from left to right."""
+
+    def band_of(at: Point) -> int:
+        return next((n for n, b in enumerate(bands) if at[1] <= b.bottom_mm), len(bands) - 1)
+
+    return tuple(sorted(range(len(places)), key=lambda n: (band_of(places[n]), places[n][0])))
 
 
 # Gesso: two more coats on primed canvas for fine work, sanded between (common practice); an hour each in a usual room and 0.4 ml a 10 cm2 of

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QBoxLayout, QWidget
 
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import NextAct, Section, Switch
@@ -32,6 +32,15 @@ class RoomMode:
     def __init__(self, page: RoomPage) -> None:
         self.page = page
         self.widget: QWidget = QWidget()
+
+    def lay(self, *views: QWidget) -> QBoxLayout:
+        """Fill the table with the views, side by side until the layout is told otherwise."""
+        box = QBoxLayout(QBoxLayout.Direction.LeftToRight, self.widget)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        for view in views:
+            box.addWidget(view, 1)
+        return box
 
     def why_not(self) -> str:
         return ""

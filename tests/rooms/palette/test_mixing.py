@@ -246,7 +246,8 @@ def test_a_glaze_gets_the_wanted_change(mixer, box):
     wanted = changed(now, "warmer", 8.0)
     ways = glazes_for(mixer, recipe, wanted)
     assert ways[0].off < 0.5 * float(difference(now, wanted)) and len(ways[0].looks) == 3
-    assert "part in" in glaze_words(ways[0].glaze, box.names)
+    assert "part in" in glaze_words(ways[0].glaze, box)
+    assert glaze_words(PlannedGlaze((1,), 0.05, 2), box) == "scumble: titanium white, 1 part in 19 of medium, 2 coats"
     plan = PlannedGlaze((15,), 0.075)
     back = worked_back(mixer, plan, (62.0, 18.0, 24.0))
     assert back.off < 1.5 and back.lab[0] > 62.0 and back.looks[0][0] > back.looks[2][0]

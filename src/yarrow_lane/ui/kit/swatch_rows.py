@@ -12,6 +12,7 @@ from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
 Srgb = tuple[int, int, int]
+_HIGH = 86  # px of a row at 100 % text
 
 
 @dataclass(frozen=True)
@@ -87,7 +88,7 @@ class SwatchRows(QWidget):
     def _places(self) -> list[tuple[QRectF, SwatchRow]]:
         found, top = [], px(14) - self._slid
         for row in self._rows:
-            high = px(34) if row.head else px(74)
+            high = px(36) if row.head else px(_HIGH)
             found.append((QRectF(px(18), top, self.width() - px(36), high), row))
             top += high
         return found
@@ -113,13 +114,13 @@ class SwatchRows(QWidget):
             draw_line(painter, place.adjusted(0, px(8), 0, 0), row.title, lettering(16, "bold"))
             return
         # Colours take at most two thirds, and all rows the same.
-        each = min(px(92), 0.66 * place.width() / max(1, widest))
+        each = min(px(122), 0.66 * place.width() / max(1, widest))
         if row.key and row.key == self._framed:
             painter.setPen(QPen(QColor(colours().here), 3))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(place.adjusted(-px(6), 0, px(6), -px(2)))
         for n, (srgb, word) in enumerate(row.swatches):
-            box = QRectF(place.left() + n * each, place.top() + px(5), each - px(6), px(44))
+            box = QRectF(place.left() + n * each, place.top() + px(5), each - px(6), px(_HIGH - 28))
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(*srgb))
             painter.drawRect(box)
@@ -139,7 +140,7 @@ class SwatchRows(QWidget):
         if row.warned:
             painter.setPen(QPen(QColor("#5a1a08"), 2))
             painter.drawLine(
-                QPointF(place.left() - px(8), place.top() + px(5)), QPointF(place.left() - px(8), place.top() + px(49))
+                QPointF(place.left() - px(8), place.top() + px(5)), QPointF(place.left() - px(8), place.top() + px(_HIGH - 23))
             )
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

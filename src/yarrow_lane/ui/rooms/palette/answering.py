@@ -9,12 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.compose.cutting.outline import curve
+from yarrow_lane.commission.sitters import rings_of
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.measure.colour.cielab import lab_from_srgb8
 from yarrow_lane.measure.kept import kept
-from yarrow_lane.measure.plane import Polygon
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import resized
 from yarrow_lane.measure.trouble import Trouble
@@ -27,12 +26,11 @@ from yarrow_lane.palette.other_media import OtherWay, other_ways
 from yarrow_lane.palette.paintbox import Medium, Paintbox
 from yarrow_lane.palette.proposed_string import Step, string_steps
 from yarrow_lane.palette.recipe import Recipe
-from yarrow_lane.palette.sitters import head_round, mask_of
+from yarrow_lane.palette.sitters import mask_of
 from yarrow_lane.palette.starters import SUGGESTED, starter
 from yarrow_lane.palette.stringing import proposed_wells, recipes_for, target_of
 from yarrow_lane.palette.wells import Well
 from yarrow_lane.tone.grounds import ground_lab
-from yarrow_lane.transfer.landmarks import places_on
 from yarrow_lane.ui.pictures import Shown
 
 if TYPE_CHECKING:
@@ -64,19 +62,6 @@ def box_key(box: Paintbox) -> str:
 def box_or_suggested(box: Paintbox, medium: Medium) -> tuple[Paintbox, bool]:
     """The painter's; while it holds nothing of the medium a usual one, and whether it is suggested."""
     return (box, False) if box.of(medium) else (starter(SUGGESTED, medium, box), True)
-
-
-@kept(8)
-def rings_of(c: Commission, sitter_id: int) -> tuple[Polygon, ...]:
-    """The sitter's outlines on the canvas: cut-outs, else regions that are no background, else an oval round the eyes; none for the whole."""
-    pieces = [p for p in c.compose.pieces if not sitter_id or p.sitter_id == sitter_id or len(c.brief.sitters) == 1]
-    rings = [tuple((float(x), float(y)) for x, y in curve(ring, 8)) for p in pieces for ring in p.outline_mm]
-    if not rings:
-        rings = [r.outline for r in c.layers.regions if r.kind != "background"]
-    if not rings:
-        oval = head_round([p.at for p in places_on(c.compose, c.intake.photos) if p.name.endswith(" eye")])
-        rings = [oval] if oval is not None else []
-    return tuple(rings)
 
 
 def scarce_of(box: Paintbox) -> frozenset[int]:

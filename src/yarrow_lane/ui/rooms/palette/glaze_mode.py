@@ -138,7 +138,7 @@ class GlazeMode(Mode):
                 ),
                 SwatchRow("Then this glaze over it, once it is dry", head=True),
                 SwatchRow(
-                    glaze_words(self.plan, names),
+                    glaze_words(self.plan, page.box),
                     f"ends {back.off:.1f} from it as usual; thickness decides, so look at all three",
                     looks,
                     warned=back.off > 3,
@@ -157,7 +157,7 @@ class GlazeMode(Mode):
         for n, way in enumerate(self.ways or (), 1):
             looks = tuple((srgb_of(lab), word) for lab, word in zip(way.looks, _LOOKS, strict=True))
             rows.append(
-                SwatchRow(glaze_words(way.glaze, names), f"{way.off:.1f} from what is wanted", looks, n, warned=way.off > 4)
+                SwatchRow(glaze_words(way.glaze, page.box), f"{way.off:.1f} from what is wanted", looks, n, warned=way.off > 4)
             )
         return tuple(rows) if self.ways is not None else ()
 
@@ -200,11 +200,7 @@ class GlazeMode(Mode):
                 Note("A bright colour on a dark ground: lay an opaque light layer first and let it dry, else it dies.", "wrong")
             )
         if well.glaze is not None:
-            words = (
-                glaze_words(well.glaze, page.box.names)
-                if all(t in page.box.names for t in well.glaze.tubes)
-                else "its tube is gone"
-            )
+            words = glaze_words(well.glaze, page.box)
             lines.append(Note(f"✓ Planned over this well: {words}.", "good"))
             lines.append(Press("No glaze over it", lambda: self._set(well, None)))
         return (Section("Over", tuple(lines)),)

@@ -108,7 +108,7 @@ class TubesMode(Mode):
             Amount("Size", tube.size_ml, 2, 1000, lambda v: self._change(tube, "Size of a tube", size_ml=v, left_ml=min(tube.left_ml, v)), 5, 0, "\u202fml"),
             Amount("Left in it", round(tube.left_ml), 0, tube.size_ml, lambda v: self._change(tube, "What is left", left_ml=v), 5, 0, "\u202fml"),
             Pick("It covers", tube.opacity or "", _OPACITIES, lambda v: self._change(tube, "Opacity of a tube", opacity=v or None)),
-            Fact("The pigment", f"{entry.opacity}, lightfast: {tube.lightfast or entry.lightfast}"),
+            Fact("It is", f"{entry.opacity}, lightfast: {tube.lightfast or entry.lightfast}"),
             Field("Words on the label", tube.label, lambda t: self._change(tube, "Wrote a tube's label", label=t.strip()), "hazard words as printed", about=tube.id),
         ]  # fmt: skip
         known = "read from its own swatches" if not tube.generic else "generic: remembered, not measured"

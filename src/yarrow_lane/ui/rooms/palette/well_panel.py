@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.ui.paint.elided import draw_line
@@ -55,13 +55,16 @@ class WellPanel(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setAccessibleName("This well's mix")
-        self.setMinimumWidth(px(300))
+        self.setMinimumWidth(px(220))
         self._shown: ShownMix | None = None
         self._places: list[QRectF] = []
         self.waiting = ""
+        self._slid = self._whole = 0.0
 
     def show_mix(self, shown: ShownMix | None, waiting: str = "") -> None:
         """Show a well, or words while there is none."""
+        if shown is None or self._shown is None or shown.title != self._shown.title:
+            self._slid = 0.0
         self._shown, self.waiting = shown, waiting
         self.update()
 
@@ -89,15 +92,15 @@ class WellPanel(QWidget):
         painter.end()
 
     def _paint(self, painter: QPainter, shown: ShownMix) -> None:
-        left, width, top = float(px(14)), float(self.width() - px(28)), float(px(10))
+        left, width, top = float(px(14)), float(self.width() - px(28)), px(10) - self._slid
         draw_line(painter, QRectF(left, top, width, px(26)), shown.title, lettering(19, "bold"))
         top = self._swatches(painter, shown, left, width, top + px(30))
         top = self._bars(painter, shown.bars, left, width, top + px(8))
         top = self._words(painter, shown, left, width, top + px(4))
-        self._others(painter, shown.others, left, width, top + px(6))
+        self._whole = self._others(painter, shown.others, left, width, top + px(6)) + self._slid
 
     def _swatches(self, painter: QPainter, shown: ShownMix, left: float, width: float, top: float) -> float:
-        high = px(78) if self.height() > px(460) else px(56)
+        high = px(70) if self.height() > px(560) else px(52)
         each = width / max(1, len(shown.swatches))
         for n, (srgb, word) in enumerate(shown.swatches):
             painter.fillRect(QRectF(left + n * each, top, each + 1, high), QColor(*srgb))
@@ -111,14 +114,14 @@ class WellPanel(QWidget):
         for bar in bars:
             painter.setPen(Qt.PenStyle.NoPen)
             long = max(px(5), longest * bar.share / most)
-            painter.fillRect(QRectF(left, top, long, px(20)), QColor(*bar.srgb))
+            painter.fillRect(QRectF(left, top, long, px(18)), QColor(*bar.srgb))
             painter.setPen(QColor(INK))
             bold = lettering(15, "bold")
             parts = QFontMetricsF(bold).horizontalAdvance(bar.parts)
             draw_line(painter, QRectF(left + long + px(9), top, parts + px(4), px(20)), bar.parts, bold)
             name = left + long + px(9) + parts + px(9)
             draw_line(painter, QRectF(name, top, left + width - name, px(20)), bar.name, lettering(15))
-            top += px(24)
+            top += px(22)
         return top
 
     def _words(self, painter: QPainter, shown: ShownMix, left: float, width: float, top: float) -> float:
@@ -133,7 +136,7 @@ class WellPanel(QWidget):
         return top
 
     def _others(self, painter: QPainter, others: tuple[Other, ...], left: float, width: float, top: float) -> float:
-        if not others or top + px(70) > self.height():
+        if not others:
             return top
         painter.setPen(QColor(INK))
         draw_line(painter, QRectF(left, top, width, px(20)), "Ways to it: a click takes one, W the next", lettering(14, "bold"))
@@ -141,8 +144,6 @@ class WellPanel(QWidget):
         for other in others:
             place = QRectF(left, top, width, px(36))
             self._places.append(place)
-            if place.bottom() > self.height():
-                break
             painter.fillRect(QRectF(left, top + px(2), px(40), px(31)), QColor(*other.srgb))
             if other.here:
                 painter.setPen(QPen(QColor(colours().here), 3))
@@ -167,3 +168,8 @@ class WellPanel(QWidget):
             if place.contains(event.position()):
                 self.taken.emit(n)
                 return
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        most = max(0.0, self._whole - self.height())
+        self._slid = min(max(0.0, self._slid - event.angleDelta().y() / 2), most)
+        self.update()

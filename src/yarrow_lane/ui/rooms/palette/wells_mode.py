@@ -5,10 +5,11 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import numpy as np
-from PySide6.QtGui import QImage, QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
+from PySide6.QtGui import QImage, QKeyEvent, QResizeEvent
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.colour.difference import difference
 from yarrow_lane.measure.colour.grey import grey_code
 from yarrow_lane.measure.colour.munsell_value import value_text
 from yarrow_lane.measure.plane import Point, Rect
@@ -19,6 +20,7 @@ from yarrow_lane.palette.belonging import USUAL_REACH, Elsewhere
 from yarrow_lane.palette.glazing import wants_light_layer
 from yarrow_lane.palette.other_media import LEFT_OUT, OtherWay
 from yarrow_lane.palette.recipe import Recipe, parts_text, recipe_words, share_name
+from yarrow_lane.palette.stringing import target_of
 from yarrow_lane.palette.wells import PALETTE, USUAL_PATCH_MM, Well, add_well, change_well, patch_colour
 from yarrow_lane.tone.grounds import ground_lab
 from yarrow_lane.ui.bench_sheet import Meaning, Switch
@@ -32,12 +34,26 @@ from yarrow_lane.ui.rooms.palette.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.palette.well_lines import well_sections
 from yarrow_lane.ui.rooms.palette.well_panel import Bar, Other, ShownMix, WellPanel
 from yarrow_lane.ui.rooms.palette.wells_row import ShownWell, WellsRow
+from yarrow_lane.ui.theme.lettering import px
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.palette.page import PalettePage
 
 _LOOKS = (("photo", "the photograph's"), ("dry", "dry"), ("wet", "wet"), ("grey", "grey"))
+_LOW = 560  # px at 100 % text below which the row of wells gives way: our choice
+_LIFTED = 1.0  # CIEDE2000 from which the fitted colour is shown beside the photograph's: our choice
 _CURES = ("too orange", "too pink", "too light", "too dark")  # that are said on the panel; the bench has all
+
+
+class _Table(QWidget):
+    """Row above, picture and panel below; the row is low where there is little height."""
+
+    def __init__(self, row: WellsRow) -> None:
+        super().__init__()
+        self._row = row
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self._row.be_low(event.size().height() < px(_LOW))
 
 
 class WellsMode(Mode):
@@ -60,6 +76,7 @@ class WellsMode(Mode):
         self.tool = PointsTool(page.select, self._take_colour)
         self.reference.tool = self.tool
         self.picture = self.reference
+        self.widget = _Table(self.row)
         box = QVBoxLayout(self.widget)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
@@ -191,6 +208,9 @@ class WellsMode(Mode):
         names = page.box.names
         mix = advice.mix or advice.answers[0].mix
         swatches = [(well.srgb, "in the photo"), (srgb_of(mix.lab), "mixed, dry" if advice.mix else "would be, dry")]
+        target = target_of(well.lab, page.commission.palette.fit_darks)
+        if float(difference(target, well.lab)) >= _LIFTED:
+            swatches.insert(1, (srgb_of(target), "fitted to paint"))
         if mix.wet is not None:
             swatches.append((srgb_of(mix.wet), "mixed, wet"))
         total = sum(s.parts for s in mix.recipe)

@@ -38,6 +38,14 @@ class WellsRow(QWidget):
         self._wells: tuple[ShownWell, ...] = ()
         self._chosen_id = 0
         self._slid = 0.0
+        self._low = False
+
+    def be_low(self, low: bool) -> None:
+        """Small circles and names alone, where the picture below needs the room."""
+        if low != self._low:
+            self._low = low
+            self.setFixedHeight(px(92 if low else 194))
+            self.update()
 
     def show_wells(self, wells: tuple[ShownWell, ...], chosen_id: int) -> None:
         """Show these; the chosen one is slid into sight."""
@@ -49,7 +57,10 @@ class WellsRow(QWidget):
 
     def _places(self) -> list[tuple[QRectF, ShownWell]]:
         step = max(px(99), min(px(150), (self.width() - px(20)) / max(1, len(self._wells))))
-        return [(QRectF(px(10) + n * step - self._slid, px(10), step, px(180)), w) for n, w in enumerate(self._wells)]
+        return [
+            (QRectF(px(10) + n * step - self._slid, px(10), step, px(78 if self._low else 180)), w)
+            for n, w in enumerate(self._wells)
+        ]
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -65,7 +76,7 @@ class WellsRow(QWidget):
         painter.end()
 
     def _paint_well(self, painter: QPainter, place: QRectF, well: ShownWell) -> None:
-        radius = px(40)
+        radius = px(24 if self._low else 40)
         centre = QPointF(place.center().x(), place.top() + radius + px(2))
         painter.setBrush(QColor(*well.srgb))
         painter.setPen(Qt.PenStyle.NoPen if well.taken else QPen(QColor(INK), 2, Qt.PenStyle.DashLine))
@@ -82,6 +93,8 @@ class WellsRow(QWidget):
         room, top = place.width() - px(8), centre.y() + radius + px(6)
         centred = Qt.AlignmentFlag.AlignHCenter
         draw_line(painter, QRectF(place.left() + px(4), top, room, px(19)), well.name, lettering(14, "bold"), centred)
+        if self._low:
+            return
         draw_line(painter, QRectF(place.left() + px(4), top + px(18), room, px(18)), well.value, lettering(13), centred)
         self._paint_mix(painter, QRectF(place.left() + px(4), top + px(36), room, px(48)), well.mix)
 

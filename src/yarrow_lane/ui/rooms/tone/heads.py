@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.plain import PlainLabel
@@ -28,7 +28,8 @@ class Heads(QWidget):
             column.setSpacing(0)
             name.setFont(lettering(14, "bold"))
             name.setStyleSheet(f"color: {INK}; background: {SURROUND}; padding: {px(8)}px 0 0 {px(18)}px")
-            name.setMinimumWidth(0)
+            # Columns are equally wide, whatever their names.
+            name.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
             column.addWidget(name)
             column.addWidget(view, 1)
             self.layout_of_views.addWidget(holder, 1)

@@ -5,9 +5,11 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.sitters import rings_of
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.measure.plane import Circle, Polygon
+from yarrow_lane.palette.sitters import mask_of
 from yarrow_lane.tone.grounds import ground_srgb
 from yarrow_lane.tone.looked import (
     Looked,
@@ -117,12 +119,14 @@ class Looking:
     def warmth(self, c: Commission, looked: Looked, ready: Callable[[tuple[Warmth, Levels]], None]) -> None:
         """Warm and cool, and its map."""
 
+        rings = rings_of(c, 0)
+
         def make() -> tuple[Warmth, Levels]:
-            found = warmth_of(looked.lab)
+            found = warmth_of(looked.lab, mask_of(rings, looked.lab.shape[:2], looked.px_per_mm))
             return found, make_levels(warmth_picture(looked, found.field))
 
         making = Making(lambda _: make(), lambda value: value[1].bytes)
-        self._room.derived.want(self._key("tone warmth", c), self._asker, making, ready)
+        self._room.derived.want(self._key("tone warmth", c, rings), self._asker, making, ready)
 
     def grounds(self, c: Commission, looked: Looked, ready: Callable[[tuple[Judged, ...]], None]) -> None:
         """Every ground judged against the picture."""

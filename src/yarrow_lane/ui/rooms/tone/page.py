@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from yarrow_lane.compose.reference import reference_key
@@ -27,9 +27,11 @@ from yarrow_lane.ui.rooms.tone.grounds_panel import GroundsPanel
 from yarrow_lane.ui.rooms.tone.heads import Heads
 from yarrow_lane.ui.rooms.tone.looking import Kept, Looking, Studied
 from yarrow_lane.ui.rooms.tone.values_panel import ValuesPanel
-from yarrow_lane.ui.rooms.tone.view import Seen, reserve_marks, tone_view, wash_of
+from yarrow_lane.ui.rooms.tone.view import Seen, laying_marks, reserve_marks, tone_view, wash_of
+from yarrow_lane.ui.theme.lettering import px
 from yarrow_lane.ui.workroom import Workroom
 
+_NARROWEST = 300  # px at 100 % text that a histogram needs: our choice
 _THUMBNAIL_PX = 150  # our choice: small enough that only masses are read
 
 
@@ -79,7 +81,7 @@ class TonePage(RoomPage):
         self.grounds.chosen.connect(self.look_at_ground)
 
     def opened(self) -> None:
-        self.found, self.looked_at = _Found(), ""
+        self.found, self.looked_at, self.look = _Found(), "", "values"
         self.frame.turn(grey=False)
         self.turned = "upright"
         for view in (self.study, self.third):
@@ -94,11 +96,21 @@ class TonePage(RoomPage):
         self._pair.setDirection(QBoxLayout.Direction.LeftToRight if self.look == "the ground" else beside_or_above(c.compose))
         self.foot.setVisible(framed and self.look in ("values", "the ground"))
         self.grounds.setVisible(self.look == "the ground")
+        self._fit_foot()
         for view in (self.study, self.third):
             view.waiting = "Looking at the values…"
         if framed:
             self._ask()
         self._show_sheets()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit_foot()
+
+    def _fit_foot(self) -> None:
+        """Beside the grounds there is not always room for the histogram."""
+        room = self.table.width() - (self.grounds.width() if self.look == "the ground" else 0)
+        self.values.setVisible(room >= px(_NARROWEST))
 
     def _ask(self) -> None:
         c = self.commission
@@ -128,18 +140,19 @@ class TonePage(RoomPage):
         if self.look == "reserves":
             self.looking.reserves(c, looked, self._if_same(self._reserved))
         elif self.look == "warm and cool":
+            self.looking.reserves(c, looked, self._if_same(self._reserved))
             self.looking.warmth(c, looked, self._if_same(self._warmed))
         elif self.look == "the ground":
+            self.looking.reserves(c, looked, self._if_same(self._reserved))
             self.looking.grounds(c, looked, self._if_same(self._judged))
         self._show_values()
         self._show_sheets()
 
     def _reserved(self, kept: Kept) -> None:
         self.found.kept = kept
-        if self.found.studied is not None:
+        if self.found.studied is not None and self.look == "reserves":
             self._show(self.third, self.found.studied.levels)
-        self.reference.show_overlays(*self._marks())
-        self.third.show_overlays(*self._marks())
+        self._show_values()
         self._show_sheets()
 
     def _warmed(self, answer: tuple[Warmth, Levels]) -> None:
@@ -167,7 +180,8 @@ class TonePage(RoomPage):
     def _show_values(self) -> None:
         found, c = self.found, self.commission
         self.reference.show_overlays(*self._marks())
-        self.third.show_overlays(*(self._marks() if self.look == "reserves" else ()))
+        plan = laying_marks(c, self._seen(), self.studio.climate) if self.look == "the ground" else self._marks()
+        self.third.show_overlays(*plan)
         if found.looked is None or found.studied is None:
             return
         study, ground = found.studied.study, None
@@ -188,7 +202,7 @@ class TonePage(RoomPage):
         thirds = {
             "reserves": "Where they lie",
             "warm and cool": "Warmer and cooler",
-            "the ground": f"Begun on {self.ground_now()}",
+            "the ground": "Begun on it",
         }
         self.heads.say(
             "" if alone else "The reference",
@@ -196,18 +210,14 @@ class TonePage(RoomPage):
             thirds.get(self.look, ""),
         )
 
+    def _seen(self) -> Seen:
+        found = self.found
+        study = found.studied.study if found.studied else None
+        return Seen(study, found.kept, found.warmth, found.grounds, self.ground_now(), self.turned)
+
     def _show_sheets(self) -> None:
         self._say_heads()
-        found = self.found
-        seen = Seen(
-            found.studied.study if found.studied else None,
-            found.kept,
-            found.warmth,
-            found.grounds,
-            self.ground_now(),
-            self.turned,
-        )
-        view = tone_view(self.commission, seen, self.look, self.studio.climate, self, self._act())
+        view = tone_view(self.commission, self._seen(), self.look, self.studio.climate, self, self._act())
         self.show_sheets(view.bench, view.choices)
 
     # --- what is done

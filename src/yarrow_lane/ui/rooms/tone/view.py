@@ -1,11 +1,13 @@
 """What the tone room shows now, and what each line means."""
 
 from dataclasses import dataclass, replace
+from datetime import timedelta
 from typing import Any, Protocol
 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import value_of
+from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.shares import percents
 from yarrow_lane.measure.words import begun
 from yarrow_lane.paint.drying import Climate
@@ -18,7 +20,17 @@ from yarrow_lane.tone.record import FEWEST, MOST, TONE
 from yarrow_lane.tone.reserves import Reserve
 from yarrow_lane.tone.study import Study, metres_of, squint_of, usual_smallest_mm2
 from yarrow_lane.tone.warmth import Warmth
-from yarrow_lane.tone.wash import GESSO_COATS, Wash, gesso_hours, gesso_ml, laid_in_bands, wash_for
+from yarrow_lane.tone.wash import (
+    GESSO_COATS,
+    LIFT_MIN,
+    Band,
+    Wash,
+    gesso_hours,
+    gesso_ml,
+    laid_in_bands,
+    lifts_in_order,
+    wash_for,
+)
 from yarrow_lane.ui.bench_sheet import (
     Amount,
     BenchSheet,
@@ -37,14 +49,13 @@ from yarrow_lane.ui.bench_sheet import (
     Tick,
     plain_options,
 )
-from yarrow_lane.ui.kit.overlays import Ink, Outline, Overlay, Ring, Words
+from yarrow_lane.ui.kit.overlays import Box, Ink, Outline, Overlay, Ring, Words
 from yarrow_lane.ui.rooms.tone.looking import Kept
 
 LOOKS = ("values", "squint", "reserves", "warm and cool", "the ground")
 TURNS = ("upright", "mirrored", "upside down", "grey", "small")
 _SAND = "Sanding primer makes dust: wear a mask or sand wet, and follow the product's safety data sheet."
 _DRAWN_CM2 = 0.5  # smaller reserves are a ring alone: our choice
-_LIFT_MIN = 0.5  # minutes to lift a light with a rag: our choice
 
 
 class Hands(Protocol):
@@ -212,7 +223,7 @@ def _warmth(c: Commission, seen: Seen, climate: Climate, hands: Hands) -> tuple[
                 Fact("Here", found.scheme),
                 Fact("Lights", _temperature(found.lights)),
                 Fact("Shadows", _temperature(found.shadows)),
-                Note("Orange is warmer and blue cooler than the middle of this photograph; its own white balance is not known."),
+                Note("Orange is warmer and blue cooler than the sitter's middle; the photograph's white balance is not known."),
                 Note("Right temperature matters more than the exact hue: keep lights and shadows on their sides."),
             ),
         ),
@@ -282,25 +293,60 @@ def _paint_names(ground: str) -> tuple[str, ...]:
     return tuple(entries()[key].name for key, _ in GROUNDS[ground].parts)
 
 
+def _bands_of(c: Commission, wash: Wash, kept: Kept | None) -> tuple[Band, ...]:
+    lifts = len(kept.lights) if kept is not None else 0
+    return laid_in_bands(wash, c.compose.height_mm, LIFT_MIN * lifts if c.tone.wipe_out else 0.0)
+
+
+def laying_marks(c: Commission, seen: Seen, climate: Climate) -> tuple[Overlay, ...]:
+    """The clock of the wash on the plan of the canvas: each band with its minutes, and the lights in the order to lift them."""
+    wash = wash_of(c, climate, seen.ground)
+    if wash is None or not c.tone.wipe_out:
+        return ()
+    bands, width = _bands_of(c, wash, seen.kept), c.compose.width_mm
+    marks: list[Overlay] = []
+    for band in bands:
+        marks.append(Box(Rect(0, band.top_mm, width, band.bottom_mm - band.top_mm), "light", 1.2, "dashes"))
+        words = f"lay {_clock(band.begins)} to {_clock(band.ends)}, wipe until {_clock(band.wiped_by)}"
+        marks.append(Words((2.0, band.top_mm), words, shift=(2, 12)))
+    lights = seen.kept.lights if seen.kept is not None else ()
+    for number, n in enumerate(lifts_in_order([r.at for r in lights], bands), 1):
+        marks.append(Ring(lights[n].at, radius_px=5, ink="here"))
+        marks.append(Words(lights[n].at, str(number), shift=(8, 0)))
+    return tuple(marks)
+
+
+def _clock(minutes: float) -> str:
+    whole, rest = divmod(round(60 * minutes), 60)
+    return f"{whole}:{rest:02d}"
+
+
 def _open(c: Commission, wash: Wash, climate: Climate, kept: Kept | None) -> Section:
-    lifts = len(kept.lights) if kept is not None else 3
-    bands = laid_in_bands(wash, c.compose.height_mm, _LIFT_MIN * lifts if c.tone.wipe_out else 0.0)
+    bands = _bands_of(c, wash, kept)
     lines: list[Line] = [
         Fact("Laying takes", f"{wash.laying_min:.0f}\u202fmin"),
-        Fact("Wipe or move until", f"{wash.wipe_min:.1f}\u202fmin", "plain" if wash.in_time else "wrong"),
+        Fact("Wipe or move until", f"{wash.wipe_min:.1f}\u202fmin", "plain" if len(bands) == 1 else "wrong"),
         Fact("Dry at", f"{wash.dry_min:.0f}\u202fmin"),
     ]
+    if c.tone.laid_at is not None:
+        until, dry = (c.tone.laid_at + timedelta(minutes=m) for m in (wash.wipe_min, wash.dry_min))
+        lines.append(Fact("Laid: wipe until, dry at", f"{until:%H:%M},  {dry:%H:%M}"))
     if len(bands) > 1:
+        high = (bands[0].bottom_mm - bands[0].top_mm) / 10
         lines.append(
-            Note(f"It sets before all is laid{' and lifted' if c.tone.wipe_out else ''}: lay it in {len(bands)} bands from the top, "
-                 f"each {(bands[0].bottom_mm - bands[0].top_mm) / 10:.0f}\u202fcm high, and finish one before the next.", "wrong")
+            Note(
+                f"It sets before all is laid{' and lifted' if c.tone.wipe_out else ''}: lay it in {len(bands)} bands from the top, "
+                f"each {high:.0f}\u202fcm high, and finish one before the next.", "wrong",
+            )
         )  # fmt: skip
     else:
         lines.append(Note("Top to bottom, each stroke into the last; a very light hand at the end, then leave it."))
     if c.tone.wipe_out and kept is not None and kept.lights:
-        first = min(kept.lights, key=lambda r: (r.at[1], r.at[0]))
+        first = kept.lights[lifts_in_order([r.at for r in kept.lights], bands)[0]]
         lines.append(
-            Note(f"Lift first: the {first.near}; it lies in the band that sets first. Common practice says 5 to 10 minutes.")
+            Note(
+                f"Lift first: {first.near}; the numbers on the plan are the order. Common practice says within 5 to 10 minutes."
+            )
         )
     return Section(f"Open today, {climate.celsius:.0f}\u202f°C and {climate.humidity:.0f}\u202f%", tuple(lines))
 
