@@ -15,13 +15,21 @@ class FlowLayout(QLayout):
         self._gap, self._line_px = gap, line_px
         self._items: list[QLayoutItem] = []
         self._groups: list[int] = []  # the place of each group's first item
+        self._heights: dict[int, int] = {}  # by width: Qt asks some hundred times for one showing
 
     def begin_group(self) -> None:
         """What is added from now on belongs together."""
         self._groups.append(len(self._items))
+        self._heights.clear()
 
     def addItem(self, item: QLayoutItem) -> None:
         self._items.append(item)
+        self._heights.clear()
+
+    def invalidate(self) -> None:
+        """An item has another size, came or went."""
+        self._heights.clear()
+        super().invalidate()
 
     def count(self) -> int:
         return len(self._items)
@@ -33,6 +41,7 @@ class FlowLayout(QLayout):
         if not 0 <= index < len(self._items):
             return None
         self._groups = [g - (g > index) for g in self._groups] if len(self._items) > 1 else []
+        self._heights.clear()
         return self._items.pop(index)
 
     def expandingDirections(self) -> Qt.Orientation:
@@ -42,7 +51,9 @@ class FlowLayout(QLayout):
         return True
 
     def heightForWidth(self, width: int) -> int:
-        return self._lay(QRect(0, 0, width, 0), place=False)
+        if width not in self._heights:
+            self._heights[width] = self._lay(QRect(0, 0, width, 0), place=False)
+        return self._heights[width]
 
     def sizeHint(self) -> QSize:
         return self.minimumSize()
