@@ -14,6 +14,7 @@ from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.measure.colour.cielab import lab_from_srgb8
 from yarrow_lane.measure.kept import kept
+from yarrow_lane.measure.plane import Polygon
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import resized
 from yarrow_lane.measure.trouble import Trouble
@@ -64,6 +65,12 @@ def box_or_suggested(box: Paintbox, medium: Medium) -> tuple[Paintbox, bool]:
     return (box, False) if box.of(medium) else (starter(SUGGESTED, medium, box), True)
 
 
+@kept(16)
+def key_of(rings: tuple[Polygon, ...]) -> str:
+    """A short name of outlines."""
+    return hashlib.sha256(repr(rings).encode()).hexdigest()[:16]
+
+
 def scarce_of(box: Paintbox) -> frozenset[int]:
     """Tubes nearly empty."""
     return frozenset(t.id for t in box.tubes if t.scarce)
@@ -109,7 +116,7 @@ class Answering:
         p, rings, scarce = c.palette, rings_of(c, sitter_id), scarce_of(box)
         key = Key(
             "string", (reference_key(c.compose), box_key(box)),
-            (medium, sitter_id, p.values, p.most, p.fit_darks, scarce, hashlib.sha256(repr(rings).encode()).hexdigest()),
+            (medium, sitter_id, p.values, p.most, p.fit_darks, scarce, key_of(rings)),
         )  # fmt: skip
 
         def both(mixer: Mixer, colours: Colours) -> None:
@@ -158,7 +165,7 @@ class Answering:
     def areas(self, c: Commission, sitter_id: int, wells: tuple[Well, ...], ready: Callable[[dict[int, float]], None]) -> None:
         """cm2 of each well of a sitter's palette."""
         labs, rings = tuple(w.lab for w in wells), rings_of(c, sitter_id)
-        key = Key("well areas", (reference_key(c.compose),), (labs, hashlib.sha256(repr(rings).encode()).hexdigest()))
+        key = Key("well areas", (reference_key(c.compose),), (labs, key_of(rings)))
 
         def with_colours(colours: Colours) -> None:
             def make(_: Progress) -> tuple[float, ...]:
@@ -201,7 +208,7 @@ class Answering:
     def steps(self, c: Commission, sitter_id: int, ready: Callable[[tuple[Step, ...]], None]) -> None:
         """The steps of a string alone, for media that are not mixed."""
         rings, count = rings_of(c, sitter_id), c.palette.values
-        key = Key("string steps", (reference_key(c.compose),), (count, hashlib.sha256(repr(rings).encode()).hexdigest()))
+        key = Key("string steps", (reference_key(c.compose),), (count, key_of(rings)))
 
         def with_colours(colours: Colours) -> None:
             def make(_: Progress) -> tuple[Step, ...]:

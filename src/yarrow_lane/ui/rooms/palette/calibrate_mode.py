@@ -19,7 +19,9 @@ from yarrow_lane.palette.card import MOST_TUBES, CardRead
 from yarrow_lane.palette.expected import Expected, expected_error
 from yarrow_lane.palette.mixer import ENOUGH_TINTS
 from yarrow_lane.palette.paintbox import Paintbox, SeenMix, read_tube, saw_mix
+from yarrow_lane.palette.question import read_card_picture
 from yarrow_lane.palette.recipe import Recipe, Share, recipe_words
+from yarrow_lane.standins.swatch_photo import Shot, card_picture, photographed, true_paint
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press, Section, Tick
 from yarrow_lane.ui.kit.swatch_rows import SwatchRow, SwatchRows
 from yarrow_lane.ui.rooms.palette.answering import box_key
@@ -270,9 +272,6 @@ class CalibrateMode(Mode):
         page, box = self.page, self.page.studio.paintbox
 
         def work(_: object) -> CardRead:
-            from yarrow_lane.palette.question import read_card_picture
-            from yarrow_lane.standins.swatch_photo import Shot, card_picture, photographed, true_paint
-
             rng = np.random.default_rng(sum(tubes))
             known = curves()
             paints = [true_paint(known[box.tube(t).pigment], rng) for t in tubes]

@@ -123,10 +123,15 @@ class PalettePage(ModedPage):
         return needed_ml(self.areas.get(well.id, 0.0), well.coats)
 
     @property
+    def waiting(self) -> tuple[Well, ...]:
+        """Heaps of the sitter looked at that are still to be mixed."""
+        return tuple(w for w in to_mix(self.commission.palette) if w in self.wells)
+
+    @property
     def spent(self) -> dict[int, float]:
-        """ml of each tube for the heaps still to be mixed."""
+        """ml of each tube for those heaps."""
         white = min((t.id for t in self.box.of(self.medium) if t.white), default=None)
-        return added(from_tubes(w.recipe, self.ml_of(w), white) for w in to_mix(self.commission.palette))
+        return added(from_tubes(w.recipe, self.ml_of(w), white) for w in self.waiting)
 
     def recipe_colours(self, recipe: Recipe, wet: bool) -> Lab | None:
         """A mix dry or wet, as reckoned; None while the tubes are not ready or one of them is gone."""
@@ -273,7 +278,7 @@ class PalettePage(ModedPage):
         if open_ones:
             return NextAct(f"Find the mixes of {len(open_ones)} wells" if len(open_ones) > 1 else "Find its mix",
                            f"on at most {palette.most} tubes", self.take_mixes)  # fmt: skip
-        waiting = to_mix(palette)
+        waiting = self.waiting
         if waiting:
             ml = sum(self.ml_of(w) for w in waiting)
             words = f"{ml:.0f}\u202fml of paint; paint a patch of each on scrap and let it dry"
@@ -332,7 +337,7 @@ class PalettePage(ModedPage):
     def mark_mixed(self) -> Meaning:
         """The heaps lie on the palette; what they took leaves the tubes."""
         spent, today = self.spent, self.workroom.now.date()
-        ids = [w.id for w in to_mix(self.commission.palette)]
+        ids = [w.id for w in self.waiting]
         self.take(Edit(PALETTE, f"{len(ids)} heaps are mixed", lambda p: mark_mixed(p, ids, today)))
         self.desk.do_studio("Pressed paint out", lambda s: with_paintbox(s, use_up(s.paintbox, spent)))
         self.refresh()
