@@ -5,12 +5,13 @@ from datetime import date
 
 import numpy as np
 
+from yarrow_lane.paint.calibration.swatches import Paper, Reading, swatch
 from yarrow_lane.paint.pigments.curves import curves
-from yarrow_lane.paint.seen import lab_of_paint, triple
+from yarrow_lane.paint.seen import lab_of, lab_of_paint, triple
+from yarrow_lane.palette.card import CAMERA_DOUBT
 from yarrow_lane.palette.paintbox import Paintbox, SeenMix, change_tube, put_in, read_tube, saw_mix
-from yarrow_lane.palette.question import read_card_picture
 from yarrow_lane.palette.recipe import Share
-from yarrow_lane.standins.swatch_photo import Shot, card_picture, photographed, true_paint
+from yarrow_lane.standins.swatch_photo import Curves, true_paint
 
 # Pigment, size and what is left, ml.
 _TUBES = (
@@ -21,21 +22,26 @@ _TUBES = (
 _READ = ("PY43", "PBr7bs", "PBr7bu")  # of which swatches were photographed
 _TINTED = ("PB29", "PR122", "PBr7bu")
 _SEED = 5
+_SWATCHES: tuple[tuple[bool, Paper], ...] = ((False, "white"), (False, "black"), (True, "white"), (True, "black"))
 
 
 def demo_paintbox(on: date) -> Paintbox:
-    """Thirteen acrylic tubes, three read from a card by the camera stand-in, three compared as tints by eye."""
+    """Thirteen acrylic tubes, three read by their swatches, three compared as tints by eye."""
     box = Paintbox()
     for pigment, size, left in _TUBES:
         box = put_in(box, pigment, size_ml=size, left_ml=left)
     ids, known, rng = {t.pigment: t.id for t in box.tubes}, curves(), np.random.default_rng(_SEED)
     true = {key: true_paint(known[key], rng, 0.15) for key in {*_READ, *_TINTED}}
-    read = read_card_picture(photographed(card_picture([true[k] for k in _READ], known["PW6"]), Shot(), rng), len(_READ))
-    for key, readings in zip(_READ, read.readings, strict=False):
-        box = read_tube(box, ids[key], readings)
+    for key in _READ:
+        box = read_tube(box, ids[key], tuple(_reading(true[key], known["PW6"], *kind) for kind in _SWATCHES))
     for key in _TINTED:
         k, s = true[key]
         seen = triple(lab_of_paint(k + 10 * known["PW6"][0], s + 10 * known["PW6"][1]))
         box = saw_mix(box, SeenMix((Share(ids["PW6"], 10.0), Share(ids[key], 1.0)), seen, 2.0, on=on))
     yellow = box.tube(ids["PY43"])
     return change_tube(box, replace(yellow, line="studio line"))
+
+
+def _reading(curves_of: Curves, white: Curves, tint: bool, over: Paper) -> Reading:
+    """A swatch as a careful camera reads it."""
+    return Reading(tint, over, triple(lab_of(swatch(curves_of, white, tint, over))), CAMERA_DOUBT)

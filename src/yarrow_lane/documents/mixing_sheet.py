@@ -8,11 +8,11 @@ from reportlab.pdfgen.canvas import Canvas
 
 from yarrow_lane.documents.paper import fitted, font, points, wrapped
 from yarrow_lane.measure.plane import Rect
-from yarrow_lane.palette.card import HEIGHT_MM, MOST_TUBES, USUAL_STEPS, WIDTH_MM, step_rects, swatch_rect
+from yarrow_lane.palette.card import FRAME_MM, HEIGHT_MM, MOST_TUBES, USUAL_STEPS, WIDTH_MM, step_rects, swatch_rect
 
 _A4 = (297.0, 210.0)  # ISO 216, lying
 _MARGIN = 12.0
-_ROW = 30.0  # mm a well: read from an arm's length; our choice
+_ROW = 24.0  # mm a well: a string of seven on one page, read from an arm's length; our choice
 _INK = 0.13
 
 
@@ -36,7 +36,7 @@ def _begin(title: str) -> tuple[io.BytesIO, Canvas]:
 
 
 def mixing_sheet(title: str, wells: Sequence[SheetWell]) -> bytes:
-    """Wells from dark to light, six a page, with a free square for the dab that was mixed."""
+    """Wells from dark to light, seven a page, with a free square for the dab that was mixed."""
     buffer, pdf = _begin(f"{title}: palette")
     each = int((_A4[1] - 2 * _MARGIN - 12) // _ROW)
     for page in range(max(1, -(-len(wells) // each))):
@@ -65,15 +65,15 @@ def _well(pdf: Canvas, well: SheetWell, bottom: float) -> None:
     left, room = _MARGIN + 80, _A4[0] - 2 * _MARGIN - 80
     pdf.setFillGray(_INK)
     pdf.setFont(font("Bold"), 20)
-    pdf.drawString(points(left), points(bottom + high - 8), fitted(well.name, font("Bold"), 20, points(room - 30)))
-    pdf.drawRightString(points(_A4[0] - _MARGIN), points(bottom + high - 8), well.amount)
-    pdf.setFont(font(), 17)
-    for n, line in enumerate(wrapped(well.mix, font(), 17, points(room))[:2]):
-        pdf.drawString(points(left), points(bottom + high - 16 - n * 7), line)
+    pdf.drawString(points(left), points(bottom + high - 7), fitted(well.name, font("Bold"), 20, points(room - 30)))
+    pdf.drawRightString(points(_A4[0] - _MARGIN), points(bottom + high - 7), well.amount)
+    pdf.setFont(font(), 15)
+    for n, line in enumerate(wrapped(well.mix, font(), 15, points(room))[:2]):
+        pdf.drawString(points(left), points(bottom + high - 13.5 - n * 6), line)
 
 
 def swatch_card() -> bytes:
-    """The card at true size: a black frame, places for grey steps, and for each tube pure and 1 to 10, half over white, half over black."""
+    """The card at true size: a black FRAME_MM, places for grey steps, and for each tube pure and 1 to 10, half over white, half over black."""
     buffer, pdf = _begin("Swatch card")
     left, bottom = (_A4[0] - WIDTH_MM) / 2, (_A4[1] - HEIGHT_MM) / 2
 
@@ -81,10 +81,9 @@ def swatch_card() -> bytes:
         return points(left + rect.x), points(bottom + HEIGHT_MM - rect.bottom), points(rect.width), points(rect.height)
 
     pdf.setFillGray(0)
-    frame = 4.0
     for rect in (
-        Rect(0, 0, WIDTH_MM, frame), Rect(0, HEIGHT_MM - frame, WIDTH_MM, frame), Rect(0, 0, frame, HEIGHT_MM),
-        Rect(WIDTH_MM - frame, 0, frame, HEIGHT_MM),
+        Rect(0, 0, WIDTH_MM, FRAME_MM), Rect(0, HEIGHT_MM - FRAME_MM, WIDTH_MM, FRAME_MM), Rect(0, 0, FRAME_MM, HEIGHT_MM),
+        Rect(WIDTH_MM - FRAME_MM, 0, FRAME_MM, HEIGHT_MM),
     ):  # fmt: skip
         pdf.rect(*place(rect), stroke=0, fill=1)
     pdf.setStrokeGray(0.6)

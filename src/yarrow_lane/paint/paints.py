@@ -1,6 +1,6 @@
 """The paints mixes are made of, as the solvers see them, and what a mix of them is."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -91,11 +91,3 @@ def let_down(paint: Paint, white: Paint) -> Paint:
         scattering=(paint.scattering + TINT_PARTS * white.scattering) / whole,
         tint=True,
     )
-
-
-def parts_row(paints: Paints, recipe: Mapping[tuple[int, bool], float]) -> Parts:
-    """Parts by (id, let down) as a row of columns; raises `KeyError` for a paint that is not there."""
-    row = np.zeros(len(paints))
-    for (paint_id, tint), amount in recipe.items():
-        row[paints.column(paint_id, tint)] += amount
-    return row

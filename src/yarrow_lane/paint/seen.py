@@ -5,7 +5,7 @@ from numpy.typing import NDArray
 
 from yarrow_lane.measure.colour.cielab import linear_from_lab
 from yarrow_lane.measure.colour.srgb import srgb8_from_linear
-from yarrow_lane.paint.bands import Light, weights, white
+from yarrow_lane.paint.bands import weights, white
 from yarrow_lane.paint.kubelka_munk import K1, K2, SEEN, Spectra, from_outside, thick
 
 _EPSILON, _KAPPA = 216 / 24389, 24389 / 27  # CIE 15:2018
@@ -20,16 +20,14 @@ def lab_from_xyz(xyz: NDArray[np.floating], of_white: NDArray[np.float64]) -> ND
     return np.stack([116 * f[..., 1] - 16, 500 * (f[..., 0] - f[..., 1]), 200 * (f[..., 1] - f[..., 2])], axis=-1)
 
 
-def lab_of(reflectance: Spectra, light: Light = "daylight") -> NDArray[np.float64]:
-    """Lab of what reaches the eye, (..., 36) to (..., 3), against that light's own white."""
-    return lab_from_xyz(reflectance @ weights(light), white(light))
+def lab_of(reflectance: Spectra) -> NDArray[np.float64]:
+    """Lab by daylight of what reaches the eye, (..., 36) to (..., 3)."""
+    return lab_from_xyz(reflectance @ weights(), white())
 
 
-def lab_of_paint(
-    absorbing: Spectra, scattering: Spectra, gloss: float = SEEN, light: Light = "daylight"
-) -> NDArray[np.float64]:
+def lab_of_paint(absorbing: Spectra, scattering: Spectra, gloss: float = SEEN) -> NDArray[np.float64]:
     """Lab of opaque paint."""
-    return lab_of(from_outside(thick(absorbing, scattering), gloss), light)
+    return lab_of(from_outside(thick(absorbing, scattering), gloss))
 
 
 def quick_lab(absorbing: NDArray, scattering: NDArray, gloss: float = SEEN) -> NDArray:

@@ -3,18 +3,20 @@
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.measure.colour.adaptation import adapted
 from yarrow_lane.measure.colour.difference import difference
-from yarrow_lane.paint.bands import LIGHTS, Light
+from yarrow_lane.paint.bands import LIGHTS, Light, weights, white
 from yarrow_lane.paint.kubelka_munk import from_outside, thick
 from yarrow_lane.paint.paints import Paints, Parts
-from yarrow_lane.paint.seen import lab_of
+from yarrow_lane.paint.seen import lab_from_xyz
 
 ROOMS: tuple[Light, ...] = tuple(light for light in LIGHTS if light != "daylight")
 
 
 def seen_under(paints: Paints, parts: Parts, light: Light) -> NDArray[np.float64]:
-    """Lab of mixes (m, n) under a light the eye has grown used to: against that light's own white."""
-    return lab_of(from_outside(thick(*paints.mixed(parts))), light)
+    """Lab of mixes (m, n) under a light the eye has grown used to: adapted to daylight by Bradford."""
+    xyz = from_outside(thick(*paints.mixed(parts))) @ weights(light)
+    return lab_from_xyz(adapted(xyz, white(light), white()), white())
 
 
 def moved(paints: Paints, parts: Parts) -> float:

@@ -3,10 +3,6 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-import numpy as np
-
-from yarrow_lane.measure.colour.difference import difference
-from yarrow_lane.measure.words import begun
 from yarrow_lane.paint.recipes.additions import FAULTS, additions
 from yarrow_lane.paint.recipes.ladder import EIGHTHS
 from yarrow_lane.paint.seen import Lab
@@ -69,9 +65,3 @@ def seen_word(off: float) -> str:
     if off < 1:
         return "hard to see"
     return "just seen" if off < 2 else "seen" if off < 5 else "plainly seen"
-
-
-def wanted_words(one: Lab, other: Lab) -> str:
-    """How far two colours are apart, with its word."""
-    off = float(difference(np.array(one), np.array(other)))
-    return begun(f"{off:.1f}, {seen_word(off)}")

@@ -23,7 +23,7 @@ MOST_TUBES = 4
 USUAL_STEPS = (95.0, 80.0, 65.0, 50.0, 35.0, 20.0)
 PX_PER_MM = 4.0  # a photograph of the card is looked at so: our choice
 CAMERA_DOUBT = 1.5  # Lab, of one swatch by a camera whose curve is undone: from simulation
-_FRAME_MM = 4.0  # printed black, so that the card's corners are seen
+FRAME_MM = 4.0  # printed black, so that the card's corners are seen
 _MIDDLE = 0.6  # of a patch's sides are looked at
 # What is refused: our choices, each met in simulated photographs.
 _BURNT, _LEAST_RANGE, _UNEVEN, _OFF_CURVE = 0.985, 45.0, 0.35, 4.0

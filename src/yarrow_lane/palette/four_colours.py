@@ -54,11 +54,12 @@ def skin_steps(paints: Paints, tubes: dict[str, Tube], middle: Lab) -> tuple[Ski
     if not heap.any():
         heap[[red, ochre]] = EIGHTHS
     steps = [_step(four, heap, "Red and ochre: an orange.")]
-    if full[blue]:
+    if full[blue] and full[white]:
         dulled = heap.copy()
         dulled[blue] = full[blue]
         steps.append(_step(four, dulled, "A very little blue dulls it."))
-    steps.append(_step(four, full, "White to the middle tone: this one first."))
+    to_middle = "White" if full[white] else "A very little blue" if full[blue] else "As it is"
+    steps.append(_step(four, full, f"{to_middle} to the middle tone: this one first."))
     for words, role in _STEERED:
         steps.append(_step(four, _steered(four, full, list(ROLES).index(role)), f"{words.capitalize()}: more {role}."))
     for words, more in (("Dark: no white, more blue.", 1.0), ("Deepest: more blue again.", 2.5)):

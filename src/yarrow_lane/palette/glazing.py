@@ -7,7 +7,6 @@ import numpy as np
 
 from yarrow_lane.paint.films.backwards import under_for
 from yarrow_lane.paint.films.glaze import Glaze, three_looks
-from yarrow_lane.paint.films.layers import spectrum_like
 from yarrow_lane.paint.kubelka_munk import thick
 from yarrow_lane.paint.seen import Lab, triple
 from yarrow_lane.palette.mixer import Mixer
@@ -85,11 +84,6 @@ def worked_back(mixer: Mixer, plan: PlannedGlaze, target: Lab) -> Back:
     recipe = recipe_of(mixer.paints, found.parts)
     looks = tuple(triple(lab) for lab in three_looks(mixer.paints, glaze, _under(mixer, recipe)))
     return Back(recipe, triple(np.array(found.lab)), looks, found.difference)
-
-
-def over_ground(mixer: Mixer, plan: PlannedGlaze, ground: Lab) -> tuple[Lab, ...]:
-    """The three looks over a place known only by its colour."""
-    return tuple(triple(lab) for lab in three_looks(mixer.paints, as_glaze(mixer, plan), spectrum_like(ground)))
 
 
 def wants_light_layer(target: Lab, ground: Lab) -> bool:

@@ -48,7 +48,7 @@ def paints_of(box: Paintbox, medium: Medium) -> tuple[Paints, Wetness]:
     if not tubes:
         raise MixerTrouble("Nothing was mixed", f"the paintbox holds no {medium} tube", "put some in at Tubes")
     known = curves()
-    tinted = len({s.recipe[-1].tube for s in box.seen if not s.wet and len(s.recipe) == 2}) >= ENOUGH_TINTS
+    tinted = len(box.tinted) >= ENOUGH_TINTS
     paints = Paints.of([_paint(tube, known, tinted) for tube in tubes])
     ids = {t.id for t in tubes}
     dry, wet = (_dabs(paints, box.seen, ids, look) for look in (False, True))

@@ -103,6 +103,13 @@ class Paintbox:
             t.id: t.called if called.count((t.medium, t.called)) == 1 else f"{t.called}, {t.line or t.id}" for t in self.tubes
         }
 
+    @property
+    def tinted(self) -> frozenset[int]:
+        """Tubes of which a dry mix with a white alone was seen."""
+        whites = {t.id for t in self.tubes if t.white}
+        pairs = [{s.tube for s in seen.recipe} for seen in self.seen if not seen.wet]
+        return frozenset[int]().union(*(pair - whites for pair in pairs if len(pair) == 2 and len(pair & whites) == 1))
+
     def names_of(self, medium: Medium) -> dict[int, str]:
         """The names of one medium's tubes: what a mix written by hand may mean."""
         names = self.names

@@ -16,7 +16,7 @@ from yarrow_lane.paint.calibration.swatches import swatch
 from yarrow_lane.paint.kubelka_munk import Spectra
 from yarrow_lane.paint.pigments.building import K_BUMPS, S_BUMPS, bent
 from yarrow_lane.paint.seen import lab_of
-from yarrow_lane.palette.card import HEIGHT_MM, USUAL_STEPS, WIDTH_MM, step_rects, swatch_rect
+from yarrow_lane.palette.card import FRAME_MM, HEIGHT_MM, USUAL_STEPS, WIDTH_MM, step_rects, swatch_rect
 
 if TYPE_CHECKING:
     import cv2
@@ -48,7 +48,7 @@ def true_paint(remembered: Curves, rng: np.random.Generator, off: float = 0.3) -
 def card_picture(tubes: Sequence[Curves], white: Curves, steps: Sequence[float] = USUAL_STEPS) -> NDArray[np.float64]:
     """The painted card in linear light, (H, W, 3)."""
     card = np.full((round(HEIGHT_MM * _SCALE), round(WIDTH_MM * _SCALE), 3), 0.86)
-    edge = round(4 * _SCALE)
+    edge = round(FRAME_MM * _SCALE)
     for part in (card[:edge], card[-edge:], card[:, :edge], card[:, -edge:]):
         part[:] = 0.02
 

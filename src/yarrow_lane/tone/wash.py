@@ -31,11 +31,6 @@ class Wash:
     wipe_min: float
     dry_min: float
 
-    @property
-    def in_time(self) -> bool:
-        """Whether the last stroke still meets a wet edge and the whole can be wiped at once."""
-        return self.laying_min < self.wipe_min
-
 
 def wash_for(ground: str, cm2: float, medium: Medium, climate: Climate, retarder: bool) -> Wash:
     """For a canvas of that area in today's climate."""

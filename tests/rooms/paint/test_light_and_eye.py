@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from yarrow_lane.measure.colour.adaptation import adapted
 from yarrow_lane.measure.colour.cielab import lab_from_linear, linear_from_lab
 from yarrow_lane.measure.colour.difference import difference
 from yarrow_lane.paint.bands import LIGHTS, WAVELENGTHS, weights, white
@@ -99,6 +100,13 @@ def test_lab_of_reflectance_is_the_librarys():
     mine = lab_of(r)
     theirs = colour.XYZ_to_Lab(r @ weights(), colour.XYZ_to_xy(white()))
     assert np.abs(mine - theirs).max() < 1e-9
+
+
+def test_adaptation_is_the_librarys_bradford():
+    xyz = np.random.default_rng(1).uniform(0.01, 1, (200, 3))
+    theirs = colour.adaptation.chromatic_adaptation_VonKries(xyz, white("warm lamp"), white(), transform="Bradford")
+    assert np.abs(adapted(xyz, white("warm lamp"), white()) - theirs).max() < 1e-12
+    assert np.abs(adapted(white("cool LED"), white("cool LED"), white()) - white()).max() < 1e-12
 
 
 def test_colours_of_the_screen_come_back():

@@ -166,6 +166,21 @@ def test_darks_are_fitted_and_what_is_out_of_reach_is_said(qtbot, palette, wait_
     assert not now(palette).palette.fit_darks
 
 
+def test_a_fresh_string_beside_the_first_and_tubes_that_are_shared(qtbot, palette, wait_idle):
+    page = taken(qtbot, palette, wait_idle)
+    page.bench.fold("The string", False)
+    assert "The picture's hues" in sheet(page)
+    press(qtbot, page, "A fresh string of 7 beside these")
+    wait_idle(palette)
+    assert len(now(palette).palette.wells) == 14 and len({w.id for w in now(palette).palette.wells}) == 14
+    do_part(
+        palette.desk, palette.commission_id, "Two sitters", "palette",
+        lambda p: replace(p, wells=tuple(replace(w, sitter_id=1 + (w.id > 7)) for w in p.wells)),
+    )  # fmt: skip
+    page.refresh()
+    assert "Tubes all sitters share" in sheet(page) and "titanium white" in sheet(page)
+
+
 def test_tubes_are_named_emptied_read_and_taken_out(qtbot, palette, wait_idle):
     page = palette.current
     page.work_on("tubes")

@@ -11,8 +11,6 @@ from yarrow_lane.paint.kubelka_munk import COAT, SEEN, Spectra, effective, film,
 from yarrow_lane.paint.seen import Lab, lab_of
 
 Covers = Literal["in one coat", "in two coats", "in three coats", "not in three coats"]
-_BLACK, _WHITE = 0.02, 0.93  # internal reflectances a coat is told from: our choices
-_HIDDEN = 0.98  # of the luminance over white: common for opacity charts (from memory)
 _SEEN_THROUGH = 1.5  # CIEDE2000 at which a ground still shows: our choice
 
 
@@ -29,15 +27,6 @@ def covers(absorbing: Spectra, scattering: Spectra, under: Spectra) -> Covers:
         if float(difference(seen, own)) < _SEEN_THROUGH:
             return words  # type: ignore[return-value]
     return "not in three coats"
-
-
-def contrast_ratio(absorbing: Spectra, scattering: Spectra, coats: float = 1.0) -> float:
-    """Luminance over black by that over white; near 1 for paint that hides, and for dark paint."""
-    luminances = [
-        float(from_outside(coated(absorbing, scattering, np.full(BANDS, under), coats)) @ weights()[:, 1])
-        for under in (_BLACK, _WHITE)
-    ]
-    return luminances[0] / luminances[1]
 
 
 def spectrum_like(lab: Lab, gloss: float = SEEN) -> Spectra:

@@ -1,6 +1,5 @@
 """The best recipes for a colour: looked up, then polished step by step, and never chosen by difference alone."""
 
-from collections.abc import Collection
 from dataclasses import dataclass
 
 import numpy as np
@@ -137,8 +136,3 @@ def _fittest(paints: Paints, parts: Parts, goal: NDArray[np.float64], wish: Wish
         these = np.nonzero(counts == count)[0]
         kept.append(these[np.argsort(costs[these])[:_KEPT]])
     return parts[np.concatenate(kept)]
-
-
-def columns_of(parts: Parts) -> Collection[int]:
-    """The paints a recipe uses."""
-    return {int(n) for n in np.nonzero(parts)[0]}

@@ -89,7 +89,7 @@ class CalibrateMode(Mode):
 
     def _shown(self, box: Paintbox) -> tuple[SwatchRow, ...]:
         page = self.page
-        tinted = {s.recipe[-1].tube for s in box.seen if not s.wet and len(s.recipe) == 2}
+        tinted = box.tinted
         rows = []
         for tube in box.of(page.medium):
             known = ["its own swatches"] if not tube.generic else []
@@ -106,11 +106,8 @@ class CalibrateMode(Mode):
             )
         return tuple(rows)
 
-    def _tinted(self, box: Paintbox) -> int:
-        return len({s.recipe[-1].tube for s in box.seen if not s.wet and len(s.recipe) == 2})
-
     def _first(self, box: Paintbox) -> Section:
-        done = self._tinted(box)
+        done = len(box.tinted)
         lines: list[Line] = [Fact("Tints compared", f"{done} of {ENOUGH_TINTS}", "good" if done >= ENOUGH_TINTS else "plain")]
         if self.expected is not None:
             e = self.expected
@@ -161,7 +158,7 @@ class CalibrateMode(Mode):
         return Section("A swatch card, photographed", tuple(lines), "up to four tubes")
 
     def _act(self, box: Paintbox) -> NextAct | None:
-        done = {s.recipe[-1].tube for s in box.seen if not s.wet and len(s.recipe) == 2}
+        done = box.tinted
         if len(done) >= ENOUGH_TINTS:
             return None
         todo = [t for t in box.of(self.page.medium) if not t.white and t.id not in done]

@@ -195,6 +195,11 @@ def _string(mode: "WellsMode") -> Section:
                 lambda v: Edit(PALETTE, f"A string of {v:.0f}", lambda p: replace(p, values=round(v)), "values"),
             )
         )
+    elif page.mixes:
+        lines.append(Press(f"A fresh string of {palette.values} beside these", page.string_anew))
+    shared = _shared(mode)
+    if shared:
+        lines.append(Fact("Tubes all sitters share", shared))
     lines += [
         Amount(
             "On at most so many tubes",
