@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtWidgets import QPushButton, QWidget
 
 from yarrow_lane.ui.bench_editors import Hand
@@ -11,6 +11,12 @@ from yarrow_lane.ui.kit.flow import FlowLayout
 from yarrow_lane.ui.kit.plain import PlainLabel, on_button
 from yarrow_lane.ui.theme.lettering import lettering, px
 
+# After these a button or label may be of another size.
+_RESIZING = {
+    QEvent.Type.LayoutRequest, QEvent.Type.StyleChange, QEvent.Type.FontChange, QEvent.Type.Polish, QEvent.Type.PolishRequest,
+    QEvent.Type.Show, QEvent.Type.ChildAdded, QEvent.Type.ChildRemoved, QEvent.Type.ChildPolished,
+}  # fmt: skip
+
 
 class ChoiceRow(QWidget):
     """Shows a `ChoiceSheet`; a pressed option is handed to what its switch says it means."""
@@ -18,9 +24,9 @@ class ChoiceRow(QWidget):
     def __init__(self, hand: Hand) -> None:
         super().__init__()
         self._hand = hand
+        self._row = FlowLayout(px(6), px(44))
         self.setObjectName("choices")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self._row = FlowLayout(px(6), px(44))
         self.setLayout(self._row)
         self._row.setContentsMargins(px(14), 0, px(14), 0)
         self._shape: tuple[object, ...] = ()
@@ -40,6 +46,12 @@ class ChoiceRow(QWidget):
                 self._buttons[number, value].setChecked(value == switch.chosen)
         self.remark.setText(sheet.remark)
         self.remark.setVisible(bool(sheet.remark))
+        self._row.forget()
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() in _RESIZING:
+            self._row.forget()
+        return super().event(event)
 
     def button(self, words: str, of: str = "") -> QPushButton:
         """The button with those words, of the switch with that label where several have them; raises KeyError."""

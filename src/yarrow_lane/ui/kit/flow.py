@@ -26,10 +26,9 @@ class FlowLayout(QLayout):
         self._items.append(item)
         self._heights.clear()
 
-    def invalidate(self) -> None:
-        """An item has another size, came or went."""
+    def forget(self) -> None:
+        """An item may have another size: heights are worked out anew. Told by whoever owns the items."""
         self._heights.clear()
-        super().invalidate()
 
     def count(self) -> int:
         return len(self._items)
