@@ -24,6 +24,7 @@ from yarrow_lane.paint.recipes.string import strung
 from yarrow_lane.paint.recipes.table import RecipeTable, make_table
 from yarrow_lane.paint.seen import lab_of
 from yarrow_lane.standins.swatch_photo import true_paint
+from yarrow_lane.tone.colours import colours_of
 from yarrow_lane.tone.record import Tone
 from yarrow_lane.tone.study import squinted, study
 
@@ -189,7 +190,7 @@ def _studies() -> Iterator[str]:
     for name, picture in (("cat", skimage.data.chelsea()), ("astronaut", skimage.data.astronaut())):
         side = cv2.resize(picture[:, : round(picture.shape[0] * 0.8)], (1280, 1600), interpolation=cv2.INTER_CUBIC)
         begin = time.process_time()
-        squint = squinted(side, 1280 / 400, 3.0)
+        squint = squinted(colours_of(side, 1280 / 400), 3.0)
         for count in (3, 5, 7):
             study(squint, Tone(count=count))
         spent = time.process_time() - begin

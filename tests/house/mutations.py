@@ -28,7 +28,13 @@ class Mutation:
 
 MUTATIONS = (
     Mutation("minutes told beside ten hours", "measure/lengths.py", "whole >= 600", "whole >= 60000", "rooms/measure"),
-    Mutation("squint in px", "tone/study.py", "reach = squint_mm * scale", "reach = squint_mm", "rooms/tone"),
+    Mutation("squint in px", "tone/study.py", "squint_mm * colours.px_per_mm", "squint_mm", "rooms/tone"),
+    Mutation("a crumb is kept", "tone/study.py", "small = areas < least", "small = areas < 0 * least", "rooms/tone"),
+    Mutation("the surface twice in a glaze", "paint/films/glaze.py", "SEEN * K1 * white()", "2 * SEEN * K1 * white()", "rooms/paint"),
+    Mutation("unwanted tubes are used", "paint/recipes/solver.py", "near = near[group.masks(near) & banned == 0]", "pass", "rooms/paint"),
+    Mutation("parts by eye do not slip", "paint/recipes/solver.py", "/ step * unsure) ** 2", "/ step * 0) ** 2", "rooms/paint"),
+    Mutation("a let-down takes no white", "palette/amounts.py", "amount /= 1 + TINT_PARTS", "pass", "rooms/palette"),
+    Mutation("light from one side is not undone", "palette/card.py", "/ _shade(plane, rect)", "/ 1.0", "rooms/palette"),
     Mutation("no depth in the passes", "layers/passes.py", "share, _DEPTH[region.kind]", "share, 0", "rooms/layers"),
     Mutation("half a pixel aside", "measure/raster.py", "sx / 2 - 0.5], [0", "sx / 2 + 0.5], [0", "rooms/measure"),
     Mutation("drying begins anew", "easel/standing.py", "max(dries, default=None)))", "None))", "rooms/easel"),

@@ -6,10 +6,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from yarrow_lane.compose.drawing.colour_move import gains, linear_from_lab, warm_and_pink
+from yarrow_lane.compose.drawing.colour_move import gains
 from yarrow_lane.compose.pieces import Move, Piece
 from yarrow_lane.intake.light import Light, apart
-from yarrow_lane.measure.colour.cielab import XYZ_FROM_LINEAR, lab_from_linear
+from yarrow_lane.measure.colour.cielab import XYZ_FROM_LINEAR, lab_from_linear, linear_from_lab
+from yarrow_lane.measure.colour.warm import warm_and_pink
 from yarrow_lane.measure.trouble import Trouble
 
 _LUMINANCE = XYZ_FROM_LINEAR[1].astype(np.float32)

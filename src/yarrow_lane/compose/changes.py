@@ -11,13 +11,14 @@ import numpy as np
 from yarrow_lane.compose import pieces
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.cutting.outline import filled
-from yarrow_lane.compose.drawing.colour_move import linear_from_lab, moved_light, warm_and_pink
+from yarrow_lane.compose.drawing.colour_move import moved_light
 from yarrow_lane.compose.ground import Ground, Lab
 from yarrow_lane.compose.pieces import Move, Piece
 from yarrow_lane.compose.proofs import as_approved
 from yarrow_lane.compose.seen_from import smallest_mm
 from yarrow_lane.compose.sides import Sides, frame_words
-from yarrow_lane.measure.colour.cielab import lab_from_linear
+from yarrow_lane.measure.colour.cielab import lab_from_linear, linear_from_lab
+from yarrow_lane.measure.colour.warm import warm_and_pink
 from yarrow_lane.measure.kept import kept
 
 # What is seen: all our choice. 1 mm is two breadths of a fine stroke.

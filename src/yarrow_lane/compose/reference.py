@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.ground import Ground
-from yarrow_lane.compose.pieces import Move, Piece, Ring
+from yarrow_lane.compose.pieces import Move, Piece
 from yarrow_lane.compose.places import BEHIND, photo_px_per_mm
 from yarrow_lane.measure.kept import kept
 
@@ -48,7 +48,7 @@ def cut_key(piece: Piece, scale: float) -> tuple[object, ...]:
     return piece.photo_id, piece.outline, scale
 
 
-def outline_key(outline: Sequence[Ring]) -> str:
+def outline_key(outline: Sequence[object]) -> str:
     """A short name of an outline with its coats."""
     return hashlib.sha256(repr(tuple(outline)).encode()).hexdigest()[:16]
 

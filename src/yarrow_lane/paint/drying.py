@@ -17,6 +17,7 @@ T0_FILM_UM = 80.0
 T0_CELSIUS, T0_HUMIDITY = 20.0, 50.0
 # Oil, days to touch dry: the middle of the handbook's 2 to 7 days thin, 1 to 3 weeks thick (common practice).
 OIL_DAYS: dict[Film, float] = {"wash": 2.0, "normal": 4.5, "thick": 14.0}
+RETARDED = 2.0  # a retarder of 1 in 10 doubles the time: our choice
 DAMPEST = 98.0  # our choice: above this nothing dries and the formula runs away
 
 

@@ -9,32 +9,38 @@ from yarrow_lane.paint.seen import Lab
 from yarrow_lane.palette.answers import Answer, Mix, answers, misses, mix_of
 from yarrow_lane.palette.mixer import Mixer
 from yarrow_lane.palette.order import order_words
-from yarrow_lane.palette.recipe import Recipe, eighths_of, parts_text
+from yarrow_lane.palette.recipe import Recipe, RecipeTrouble, eighths_of, parts_text
 
 _PURE = 0.75  # of a correction that goes straight: one less pure is said with what it does besides; our choice
 
 
 @dataclass(frozen=True)
 class Advice:
-    """`mix` is what the well has, None without one; `answers` other ways, the proposed one first."""
+    """`mix` is what the well has, None without one; `answers` other ways, the proposed one first; `gone` says that a tube of it is."""
 
     answers: tuple[Answer, ...]
     mix: Mix | None
     order: str
     cures: tuple[tuple[str, str], ...]
     out_of_reach: str
+    gone: str = ""
 
 
 def advise(
     mixer: Mixer, recipe: Recipe, target: Lab, ground: Lab, names: Mapping[int, str], scarce: frozenset[int], wets: bool
 ) -> Advice:  # fmt: skip
-    """For a colour with the recipe it has, which may be none; raises `RecipeTrouble` when a tube of it is gone."""
+    """For a colour with the recipe it has, which may be none; one of which a tube is gone is taken for none, and that is said."""
     found = answers(mixer, target, ground, scarce, wets)
-    mix = mix_of(mixer, recipe, target, ground, wets) if recipe else None
-    shown = recipe or found[0].mix.recipe
+    mix, gone = None, ""
+    if recipe:
+        try:
+            mix = mix_of(mixer, recipe, target, ground, wets)
+        except RecipeTrouble as trouble:
+            gone = str(trouble)
+    shown = mix.recipe if mix is not None else found[0].mix.recipe
     closest = min((a.mix for a in found), key=lambda m: m.off)
     return Advice(
-        found, mix, order_words(mixer.paints, shown, names), cures(mixer, shown, names), misses(target, closest.lab)
+        found, mix, order_words(mixer.paints, shown, names), cures(mixer, shown, names), misses(target, closest.lab), gone
     )  # fmt: skip
 
 

@@ -3,19 +3,17 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from yarrow_lane.paint.drying import FILM_UM
+from yarrow_lane.paint.amounts import LOSS, coat_ml
 from yarrow_lane.paint.paints import TINT_PARTS
 from yarrow_lane.palette.paintbox import Paintbox
 from yarrow_lane.palette.recipe import Recipe
 
-LOSS = 1.5  # mix half as much again: our choice
 LEAST_ML = 1.0  # less cannot be mixed or kept: our choice
-_ML_PER_CM2_UM = 1e-4  # 100 cm2 at 100 um are 1 ml exactly
 
 
 def needed_ml(cm2: float, coats: int) -> float:
     """For so many coats of normal film, with loss; never less than a heap that can be mixed."""
-    return max(LEAST_ML, cm2 * FILM_UM["normal"] * _ML_PER_CM2_UM * coats * LOSS)
+    return max(LEAST_ML, coat_ml(cm2, "normal", coats) * LOSS)
 
 
 def from_tubes(recipe: Recipe, ml: float, white: int | None) -> dict[int, float]:

@@ -4,7 +4,7 @@ The camera's own curve and white balance are undone by grey steps whose lightnes
 reason. Colours a camera mixes up stay as they are: that is the doubt of each reading.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -24,6 +24,7 @@ USUAL_STEPS = (95.0, 80.0, 65.0, 50.0, 35.0, 20.0)
 PX_PER_MM = 4.0  # a photograph of the card is looked at so: our choice
 CAMERA_DOUBT = 1.5  # Lab, of one swatch by a camera whose curve is undone: from simulation
 FRAME_MM = 4.0  # printed black, so that the card's corners are seen
+_ROUNDS = 4
 _MIDDLE = 0.6  # of a patch's sides are looked at
 # What is refused: our choices, each met in simulated photographs.
 _BURNT, _LEAST_RANGE, _UNEVEN, _OFF_CURVE = 0.985, 45.0, 0.35, 4.0
@@ -65,10 +66,20 @@ def read_card(flat: Picture, px_per_mm: float, tubes: int, steps: Sequence[float
     light = linear_from_srgb8(flat).astype(np.float64)
     measured = np.array([_mean(light, r, px_per_mm) for r in step_rects(len(steps))])
     _check_steps(measured, _codes(flat, px_per_mm, len(steps)))
-    shade, uneven = _shading(light, px_per_mm)
-    measured = measured / np.array([shade(r) for r in step_rects(len(steps))])[:, None]
-    curves = [_curve(measured[:, n], steps) for n in range(3)]
-    error = max(_left_out(measured[:, n], steps) for n in range(3))
+    paper = np.array([_mean(light, r, px_per_mm)[1] for r in _paper_rects()])
+    plane, lights = np.array([0.0, 0.0, 1.0]), _true_light(steps)
+    for _ in range(_ROUNDS):
+        # The camera bends what falls on it, shade and all: curve and shade are found in turn.
+        fallen = lights * [_shade(plane, r) for r in step_rects(len(steps))]
+        curves = [_curve(measured[:, n], fallen) for n in range(3)]
+        plane = _plane([curves[1](float(v)) for v in paper])
+    uneven = _spread(plane)
+    if uneven > _UNEVEN:
+        raise CardTrouble(
+            "The photograph of the card was not read", f"one side has {100 * uneven:.0f} % more light than the other",
+            "turn the card to the window, or light it from both sides",
+        )  # fmt: skip
+    error = max(_left_out(measured[:, n], fallen) for n in range(3))
     if error > _OFF_CURVE:
         raise CardTrouble(
             "The photograph of the card was not read", f"its grey steps lie {error:.0f} of lightness off any even curve",
@@ -80,8 +91,8 @@ def read_card(flat: Picture, px_per_mm: float, tubes: int, steps: Sequence[float
         for tint in (False, True):
             for over in ("white", "black"):
                 rect = swatch_rect(tube, tint, over)
-                seen = _mean(light, rect, px_per_mm) / shade(rect)
-                true = np.array([curve(v) for curve, v in zip(curves, seen, strict=True)])
+                seen = _mean(light, rect, px_per_mm)
+                true = np.array([curve(float(v)) for curve, v in zip(curves, seen, strict=True)]) / _shade(plane, rect)
                 lightness, a, b = (float(v) for v in lab_from_linear(np.maximum(true, 1e-5)))
                 rows.append(Reading(tint, over, (lightness, a, b), CAMERA_DOUBT + 4 * uneven))
         found.append(tuple(rows))
@@ -119,33 +130,34 @@ def _check_steps(measured: NDArray[np.float64], codes: NDArray[np.float64]) -> N
         )
 
 
-def _shading(light: NDArray[np.float64], px_per_mm: float):  # type: ignore[no-untyped-def]
-    """How light falls off over the card, as a plane through bare places: a function of a rectangle, 1 in the middle; and its spread."""
-    rects = _paper_rects()
-    level = np.array([_mean(light, r, px_per_mm)[1] for r in rects])
-    at = np.array([[r.centre[0] / WIDTH_MM - 0.5, r.centre[1] / HEIGHT_MM - 0.5, 1.0] for r in rects])
-    plane = np.linalg.lstsq(at, level / level.mean(), rcond=None)[0]
-    fitted = at @ plane
-    spread = float(fitted.max() - fitted.min())
-    if spread > _UNEVEN:
-        raise CardTrouble(
-            "The photograph of the card was not read", f"one side has {100 * spread:.0f} % more light than the other",
-            "turn the card to the window, or light it from both sides",
-        )  # fmt: skip
+def _across(rect: Rect) -> tuple[float, float, float]:
+    """Where its middle lies, from -0.5 to 0.5 each way, and one."""
+    return rect.centre[0] / WIDTH_MM - 0.5, rect.centre[1] / HEIGHT_MM - 0.5, 1.0
 
-    def shade(rect: Rect) -> float:
-        return float(np.array([rect.centre[0] / WIDTH_MM - 0.5, rect.centre[1] / HEIGHT_MM - 0.5, 1.0]) @ plane)
 
-    return shade, spread
+def _plane(level: Sequence[float]) -> NDArray[np.float64]:
+    """How light falls off over the card, through bare places: 1 in the mean of them."""
+    at = np.array([_across(r) for r in _paper_rects()])
+    return np.asarray(np.linalg.lstsq(at, np.array(level) / np.mean(level), rcond=None)[0])
+
+
+def _shade(plane: NDArray[np.float64], rect: Rect) -> float:
+    return float(np.dot(_across(rect), plane))
+
+
+def _spread(plane: NDArray[np.float64]) -> float:
+    """How much more light the brightest bare place has than the darkest."""
+    found = [_shade(plane, r) for r in _paper_rects()]
+    return max(found) - min(found)
 
 
 def _true_light(steps: Sequence[float]) -> NDArray[np.float64]:
     return linear_from_lab(np.array([[s, 0.0, 0.0] for s in steps]))[:, 1]
 
 
-def _curve(measured: NDArray[np.float64], steps: Sequence[float]):  # type: ignore[no-untyped-def]
-    """From measured light of one channel to true light: through the steps in logarithms, straight on beyond them."""
-    x, y = np.log(np.maximum(measured[::-1], 1e-5)), np.log(_true_light(steps)[::-1])
+def _curve(measured: NDArray[np.float64], lights: NDArray[np.float64]) -> Callable[[float], float]:
+    """From measured light of one channel to the light that fell on it: through the steps in logarithms, straight on beyond them."""
+    x, y = np.log(np.maximum(measured[::-1], 1e-5)), np.log(lights[::-1])
 
     def true(value: float) -> float:
         v = np.log(max(value, 1e-5))
@@ -158,12 +170,12 @@ def _curve(measured: NDArray[np.float64], steps: Sequence[float]):  # type: igno
     return true
 
 
-def _left_out(measured: NDArray[np.float64], steps: Sequence[float]) -> float:
+def _left_out(measured: NDArray[np.float64], lights: NDArray[np.float64]) -> float:
     """L* by which an inner step lies off the curve through the others: the median of them."""
     errors = []
-    for n in range(1, len(steps) - 1):
-        rest = [m for m in range(len(steps)) if m != n]
-        true = _curve(measured[rest], [steps[m] for m in rest])(float(measured[n]))
-        lightness = float(lab_from_linear(np.full(3, max(true, 1e-6)))[0])
-        errors.append(abs(lightness - steps[n]))
+    for n in range(1, len(lights) - 1):
+        rest = [m for m in range(len(lights)) if m != n]
+        found = np.array([_curve(measured[rest], lights[rest])(float(measured[n])), lights[n]])
+        curve_says, step_says = lab_from_linear(np.repeat(found[:, None], 3, axis=1))[:, 0]
+        errors.append(abs(float(curve_says - step_says)))
     return float(np.median(errors))

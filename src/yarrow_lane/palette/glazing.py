@@ -5,18 +5,18 @@ from typing import Literal
 
 import numpy as np
 
+from yarrow_lane.measure.colour.warm import WARM
 from yarrow_lane.paint.films.backwards import under_for
 from yarrow_lane.paint.films.glaze import Glaze, three_looks
 from yarrow_lane.paint.kubelka_munk import thick
 from yarrow_lane.paint.seen import Lab, triple
 from yarrow_lane.palette.mixer import Mixer
 from yarrow_lane.palette.paintbox import Paintbox
-from yarrow_lane.palette.recipe import Recipe, eighths_of, recipe_of
+from yarrow_lane.palette.recipe import Recipe, RecipeTrouble, eighths_of, recipe_of
 from yarrow_lane.palette.wells import PlannedGlaze
 
 Change = Literal["warmer", "cooler", "darker", "lighter", "duller", "cleaner"]
 CHANGES: tuple[Change, ...] = ("warmer", "cooler", "darker", "lighter", "duller", "cleaner")
-_WARM = np.radians(55.0)  # CIELAB hue of what painters call warm: our choice
 _BRIGHT, _DARK_GROUND = 28.0, 45.0  # chroma of a bright colour, and L* of a ground that swallows it: our choices
 
 
@@ -42,7 +42,7 @@ class Back:
 def changed(lab: Lab, change: Change, by: float) -> Lab:
     """The colour after that change of `by` Lab units. A glaze always darkens a little; lighter is what a scumble does."""
     lightness, a, b = lab
-    warm = np.array([np.cos(_WARM), np.sin(_WARM)])
+    warm = np.array(WARM)
     chroma = max(float(np.hypot(a, b)), 1e-6)
     out = np.array([a, b]) / chroma
     moves = {
@@ -73,8 +73,13 @@ def planned(mixer: Mixer, glaze: Glaze) -> PlannedGlaze:
 
 
 def as_glaze(mixer: Mixer, plan: PlannedGlaze) -> Glaze:
-    """By columns; raises KeyError when a tube is gone."""
-    return Glaze(tuple(mixer.paints.column(t) for t in plan.tubes), plan.share, plan.coats)
+    """By columns; raises `RecipeTrouble` when a tube is gone."""
+    try:
+        return Glaze(tuple(mixer.paints.column(t) for t in plan.tubes), plan.share, plan.coats)
+    except KeyError:
+        raise RecipeTrouble(
+            "The glaze was not worked out", "its tube is no longer in the paintbox", "glaze with another"
+        ) from None
 
 
 def worked_back(mixer: Mixer, plan: PlannedGlaze, target: Lab) -> Back:

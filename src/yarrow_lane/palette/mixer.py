@@ -1,7 +1,9 @@
 """The paintbox made ready to answer: the paints as well as they are known, and tables of what they give."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+
+import numpy as np
 
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.trouble import Trouble
@@ -13,6 +15,7 @@ from yarrow_lane.paint.kubelka_munk import Spectra
 from yarrow_lane.paint.paints import Paint, Paints
 from yarrow_lane.paint.pigments.curves import curves
 from yarrow_lane.paint.recipes.table import MOST_IN_FOURS, RecipeTable, make_table
+from yarrow_lane.paint.seen import Srgb, srgb_of
 from yarrow_lane.paint.wet import Wetness, learnt
 from yarrow_lane.palette.paintbox import Medium, Paintbox, SeenMix, Tube
 from yarrow_lane.palette.recipe import eighths_of
@@ -26,17 +29,21 @@ class MixerTrouble(Trouble):
 
 @dataclass(frozen=True, eq=False)
 class Mixer:
-    """What answers are worked out from; `pale` holds whites and let-downs, None without a white or a colour."""
+    """What answers are worked out from; `pale` holds whites and let-downs, None without a white or a colour.
+
+    `tubes` is each tube's own colour and, where there is a white, that of its let-down, by id and whether it is one.
+    """
 
     paints: Paints
     table: RecipeTable
     pale: RecipeTable | None
     glazes: GlazeTable
     wetness: Wetness
+    tubes: Mapping[tuple[int, bool], Srgb]
 
     @property
     def bytes(self) -> int:
-        return self.table.bytes + (self.pale.bytes if self.pale is not None else 0) + 4 * 36 * 2 * 20 * len(self.glazes.sets)
+        return self.table.bytes + (self.pale.bytes if self.pale is not None else 0) + self.glazes.bytes
 
 
 def paints_of(box: Paintbox, medium: Medium) -> tuple[Paints, Wetness]:
@@ -80,4 +87,10 @@ def make_mixer(box: Paintbox, medium: Medium, progress: Progress = SILENT) -> Mi
     pale = None
     if tints is not None and len(tints) > len(paints.whites):
         pale = make_table(tints, 3 if len(tints) <= MOST_IN_FOURS else 2)
-    return Mixer(paints, table, pale, GlazeTable(paints), wetness)
+    tubes = {key: colour for some in (paints, tints) if some is not None for key, colour in _own_colours(some)}
+    return Mixer(paints, table, pale, GlazeTable(paints), wetness, tubes)
+
+
+def _own_colours(paints: Paints) -> Iterator[tuple[tuple[int, bool], Srgb]]:
+    for paint, lab in zip(paints.all, paints.lab(np.eye(len(paints))), strict=True):
+        yield (paint.id, paint.tint), srgb_of(lab)

@@ -10,6 +10,7 @@ import numpy as np
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.paint.paints import Paints, Parts
 from yarrow_lane.paint.recipes.ladder import EIGHTHS, simplest
+from yarrow_lane.palette.mixes import PARTS, name_in, pieces_of
 
 
 class RecipeTrouble(Trouble):
@@ -28,9 +29,6 @@ class Share:
 Recipe = tuple[Share, ...]
 _GLYPHS = {1: "⅛", 2: "¼", 3: "⅜", 4: "½", 5: "⅝", 6: "¾", 7: "⅞"}
 _VALUES = {"⅛": 1 / 8, "¼": 1 / 4, "⅓": 1 / 3, "⅜": 3 / 8, "½": 1 / 2, "⅝": 5 / 8, "⅔": 2 / 3, "¾": 3 / 4, "⅞": 7 / 8}
-_BETWEEN = re.compile(r"[:;+\n]|,(?!\d)| and ")
-_NUMBER = re.compile(r"(?:^|(?<=\s))(\d+(?:[.,]\d+)?)?\s?([⅛¼⅓⅜½⅝⅔¾⅞]|\d+/\d+)?(?=$|\s|x|×)")
-_FILLING = {"part", "parts", "of", "a", "x", "×"}
 
 
 def recipe_of(paints: Paints, eighths: Parts) -> Recipe:
@@ -86,32 +84,28 @@ def read_recipe(text: str, names: Mapping[int, str]) -> Recipe:
     Raises `RecipeTrouble` for a name no tube or several tubes bear, and without parts.
     """
     shares: dict[int, float] = {}
-    for piece in _BETWEEN.split(text):
-        if piece.strip():
-            tube, parts = _read_piece(piece, names)
-            shares[tube] = shares.get(tube, 0.0) + parts
+    for piece in pieces_of(text):
+        tube = _tube_called(" ".join(name_in(piece)).lower(), names)
+        shares[tube] = shares.get(tube, 0.0) + _parts_in(piece)
     recipe = tuple(Share(tube, parts) for tube, parts in sorted(shares.items(), key=lambda s: -s[1]) if parts > 0)
     if not recipe:
         raise RecipeTrouble("The mix was not read", "it names no parts of any paint", "write it as white 6 : ochre 2")
     return recipe
 
 
-def _read_piece(piece: str, names: Mapping[int, str]) -> tuple[int, float]:
-    parts = 1.0
-    rest = piece
-    for found in _NUMBER.finditer(piece):
-        whole, fraction = found.groups()
-        if whole or fraction:
-            parts = float((whole or "0").replace(",", "."))
-            if fraction:
-                try:
-                    parts += _VALUES[fraction] if fraction in _VALUES else float(Fraction(fraction))
-                except ZeroDivisionError:
-                    raise RecipeTrouble("The mix was not read", f"{fraction} is no number of parts") from None
-            rest = piece[: found.start()] + " " + piece[found.end() :]
-            break
-    words = [w.lower() for w in rest.split() if w.lower() not in _FILLING]
-    return _tube_called(" ".join(words), names), parts
+def _parts_in(piece: str) -> float:
+    """The parts that are written, else one."""
+    found = PARTS.search(piece)
+    if found is None:
+        return 1.0
+    before, fraction, alone = found.groups()
+    parts = float((before or alone or "0").replace(",", "."))
+    if not fraction:
+        return parts
+    try:
+        return parts + (_VALUES[fraction] if fraction in _VALUES else float(Fraction(fraction)))
+    except ZeroDivisionError:
+        raise RecipeTrouble("The mix was not read", f"{fraction} is no number of parts") from None
 
 
 def _tube_called(said: str, names: Mapping[int, str]) -> int:

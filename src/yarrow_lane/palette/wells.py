@@ -93,6 +93,14 @@ class Palette:
         """From dark to light, as a string of values is laid out."""
         return tuple(sorted(self.wells, key=lambda w: w.lab[0]))
 
+    def unanswered(self, sitter_id: int = 0) -> tuple[Well, ...]:
+        """Wells without a mix."""
+        return tuple(w for w in self.of(sitter_id) if not w.answered)
+
+    def to_mix(self, sitter_id: int = 0) -> tuple[Well, ...]:
+        """Wells whose recipe is known and whose heap does not lie on the palette."""
+        return tuple(w for w in self.of(sitter_id) if w.recipe and w.mixed_on is None)
+
     def name_of(self, well: Well) -> str:
         """The painter's name for it, else its value and its number from dark to light: 'dark 1', 'light 5'."""
         place = next(n for n, w in enumerate(self.by_lightness, 1) if w.id == well.id)

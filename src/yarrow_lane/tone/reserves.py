@@ -2,13 +2,14 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
 from yarrow_lane.measure.late import late
+from yarrow_lane.measure.place_words import place_words
 from yarrow_lane.measure.plane import Circle, Point
 
 if TYPE_CHECKING:
@@ -16,7 +17,6 @@ if TYPE_CHECKING:
 else:
     cv2 = late("cv2")
 
-Side = Literal["light", "dark"]
 STEPS = 0.5  # values from the lightest and the darkest that are held in reserve: our choice
 _TOP = 0.1  # per cent of the picture left out as noise: our choice
 _LEAST_CM2_SHARE = 2e-5  # of the canvas: smaller specks are no reserve; our choice, 4 mm2 of 40 x 50 cm
@@ -28,7 +28,6 @@ _GREY_CHROMA, _GREY_FROM = 11.0, 6.0  # chroma below and value above which somet
 class Reserve:
     """A place held in reserve: its middle on the canvas, mm, its area, its value 0..10 and its mean Lab; `outline` mm."""
 
-    side: Side
     at: Point
     cm2: float
     value: float
@@ -46,13 +45,13 @@ def reserves_of(
     light_from = lightness_of(max(0.0, value_of(high) - STEPS))
     dark_to = lightness_of(min(10.0, value_of(low) + STEPS))
     return (
-        _places(lightness >= light_from, "light", lab, px_per_mm, named),
-        _places(lightness <= dark_to, "dark", lab, px_per_mm, named),
+        _places(lightness >= light_from, lab, px_per_mm, named),
+        _places(lightness <= dark_to, lab, px_per_mm, named),
     )
 
 
 def _places(
-    mask: NDArray[np.bool_], side: Side, lab: NDArray[np.floating], px_per_mm: float, named: Sequence[tuple[str, Circle]]
+    mask: NDArray[np.bool_], lab: NDArray[np.floating], px_per_mm: float, named: Sequence[tuple[str, Circle]]
 ) -> tuple[Reserve, ...]:
     count, which, facts, middles = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
     least = _LEAST_CM2_SHARE * mask.size
@@ -75,7 +74,7 @@ def _places(
         near = inside[n] or place_words((float(x), float(y)), width / px_per_mm, height / px_per_mm)
         lightness, a, b = (float(v) for v in mean)
         cm2 = float(facts[n, cv2.CC_STAT_AREA]) / px_per_mm**2 / 100
-        found.append(Reserve(side, (float(x), float(y)), cm2, value_of(lightness), (lightness, a, b), near, outline))
+        found.append(Reserve((float(x), float(y)), cm2, value_of(lightness), (lightness, a, b), near, outline))
     return tuple(found)
 
 
@@ -87,13 +86,6 @@ def _name_at(at: NDArray[np.float64], mm2: float, named: Sequence[tuple[str, Cir
     return ""
 
 
-def place_words(at: Point, width: float, height: float) -> str:
-    """'upper left', 'middle', 'lower right'."""
-    across = "left" if at[0] < width / 3 else "right" if at[0] > width * 2 / 3 else "middle"
-    down = "upper" if at[1] < height / 3 else "lower" if at[1] > height * 2 / 3 else ""
-    return f"{down} {across}".strip()
-
-
 def so_called_whites(
     lab: NDArray[np.floating], px_per_mm: float, named: Sequence[tuple[str, Circle]] = ()
 ) -> tuple[Reserve, ...]:
@@ -103,4 +95,4 @@ def so_called_whites(
     """
     chroma = np.hypot(lab[..., 1], lab[..., 2])
     light = (lab[..., 0] >= lightness_of(_GREY_FROM)) & (chroma < _GREY_CHROMA)
-    return _places(light, "light", lab, px_per_mm, named)
+    return _places(light, lab, px_per_mm, named)

@@ -7,12 +7,10 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from yarrow_lane.measure.colour.cielab import XYZ_FROM_LINEAR, lightness_from_luminance
-from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Circle
-from yarrow_lane.measure.raster import Picture
 from yarrow_lane.tone.clusters import histogram, own_limits
+from yarrow_lane.tone.colours import Colours
 from yarrow_lane.tone.record import Tone
 
 if TYPE_CHECKING:
@@ -20,8 +18,7 @@ if TYPE_CHECKING:
 else:
     cv2 = late("cv2")
 
-WORKING_PX = 480  # the longer side the study is made at: our choice, finer shapes are not painted
-SMALLEST_SHARE = 0.0003  # of the canvas: the smallest shape worth painting; our choice, 60 mm2 of 40 x 50 cm
+_SMALLEST_SHARE = 0.0003  # of the canvas: the smallest shape worth painting; our choice, 60 mm2 of 40 x 50 cm
 _LEAST_MM2 = 8.0  # our choice: a touch of a small round brush
 _WIDTH_SHARE = 0.35  # of the side of the smallest shape: threads thinner than that are dropped; our choice
 _KEEP = 6.0  # L*: edges stronger than about twice this survive the squint; our choice
@@ -64,14 +61,12 @@ def squint_of(metres: float) -> float:
 
 def usual_smallest_mm2(canvas_mm2: float) -> float:
     """The smallest shape worth painting on a canvas."""
-    return max(_LEAST_MM2, SMALLEST_SHARE * canvas_mm2)
+    return max(_LEAST_MM2, _SMALLEST_SHARE * canvas_mm2)
 
 
-def squinted(picture: Picture, px_per_mm: float, squint_mm: float) -> Squinted:
-    """A reference (H, W, 3) sRGB of the whole canvas, blurred within its masses but not across their edges."""
-    lightness = _lightness(picture)
-    scale = px_per_mm * lightness.shape[1] / picture.shape[1]
-    reach = squint_mm * scale
+def squinted(colours: Colours, squint_mm: float) -> Squinted:
+    """A reference blurred within its masses but not across their edges."""
+    lightness, reach = colours.lightness, squint_mm * colours.px_per_mm
     soft: NDArray[Any] = lightness
     if reach > 0.3:
         # A bilateral filter of wide reach costs by its area; half the size and less reach look the same.
@@ -83,20 +78,7 @@ def squinted(picture: Picture, px_per_mm: float, squint_mm: float) -> Squinted:
         soft = cv2.resize(soft, (lightness.shape[1], lightness.shape[0]), interpolation=cv2.INTER_LINEAR)
         # Brought back to the edges of the picture itself, which the smaller size has softened.
         soft = cv2.bilateralFilter(_guided(np.asarray(soft, np.float32), lightness, max(1, round(reach))), 5, _KEEP, 2)
-    return Squinted(lightness, np.asarray(soft, np.float32), scale)
-
-
-def _lightness(picture: Picture) -> NDArray[np.float32]:
-    """L* at working size, of light averaged as light."""
-    height, width = picture.shape[:2]
-    size = _size_within(width, height)
-    luminance = cv2.transform(linear_from_srgb8(picture), XYZ_FROM_LINEAR[1:2].astype(np.float32))
-    return lightness_from_luminance(np.asarray(cv2.resize(luminance, size, interpolation=cv2.INTER_AREA), np.float32))
-
-
-def _size_within(width: int, height: int) -> tuple[int, int]:
-    scale = min(1.0, WORKING_PX / max(width, height))
-    return max(1, round(width * scale)), max(1, round(height * scale))
+    return Squinted(lightness, np.asarray(soft, np.float32), colours.px_per_mm)
 
 
 def _guided(soft: NDArray[np.float32], guide: NDArray[np.float32], radius: int) -> NDArray[np.float32]:

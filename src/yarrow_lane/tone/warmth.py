@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.measure.colour.warm import WARM
 from yarrow_lane.measure.late import late
 
 if TYPE_CHECKING:
@@ -14,7 +15,6 @@ else:
     cv2 = late("cv2")
 
 Scheme = Literal["warm lights, cool shadows", "cool lights, warm shadows", "one temperature"]
-_WARM = np.radians(55.0)  # CIELAB hue of what painters call warm, between red and yellow: our choice
 _SEEN = 3.0  # Lab units between lights and shadows that are told apart: our choice
 _SHADOW, _LIGHT = 30, 70  # per cent of the lightness: our choice
 _SOFT_SHARE = 0.012  # of the longer side: what is looked at together; our choice
@@ -35,7 +35,7 @@ def warmth_of(lab: NDArray[np.floating], of: NDArray[np.bool_] | None = None) ->
 
     The photograph's own middle is called neither: its white balance is not known.
     """
-    along = lab[..., 1] * np.cos(_WARM) + lab[..., 2] * np.sin(_WARM)
+    along = lab[..., 1] * WARM[0] + lab[..., 2] * WARM[1]
     inside = np.ones(along.shape, bool) if of is None or not of.any() else of
     middle = float(np.median(along[inside]))
     soft = max(0.8, _SOFT_SHARE * max(along.shape))

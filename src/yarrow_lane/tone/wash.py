@@ -5,16 +5,15 @@ from dataclasses import dataclass
 
 from yarrow_lane.intake.brief import Medium
 from yarrow_lane.measure.plane import Point
-from yarrow_lane.paint.drying import FILM_UM, Climate, Film, drying_minutes
+from yarrow_lane.paint.amounts import LOSS, coat_ml
+from yarrow_lane.paint.drying import RETARDED, Climate, Film, drying_minutes
 from yarrow_lane.tone.grounds import GROUNDS
 
 # Parts of a wash and of an opaque ground: paint, medium, water. Water alone beyond about a third of the paint breaks the film (from memory),
 # so medium carries it. Our choices, near common practice.
 _WASH, _OPAQUE = (1.0, 1.0, 5.0), (1.0, 0.0, 0.25)
 RETARDER_SHARE = 0.1  # of the whole, as the easel's numbers reckon it: our choice
-RETARDED = 2.0  # a retarder of 1 in 10 doubles the drying: our choice
 _IN_THE_BRUSH = 2.0  # half stays in brush and jar: our choice
-_ML_PER_CM2_UM = 1e-4  # 100 cm2 at 100 um are 1 ml exactly
 _CM2_PER_MIN = 300.0  # a wide brush, each stroke into the last: our choice
 _WIPED_SHARE = 1 / 3  # of the drying time a glaze can be wiped or moved: our choice; common practice says 5 to 10 minutes
 _BRUSHES = ((200.0, 25), (900.0, 50), (3000.0, 75))  # cm2 up to which a flat brush of so many mm serves: our choice
@@ -36,7 +35,7 @@ def wash_for(ground: str, cm2: float, medium: Medium, climate: Climate, retarder
     """For a canvas of that area in today's climate."""
     opaque = GROUNDS[ground].how == "opaque"
     film: Film = "normal" if opaque else "wash"
-    total = cm2 * FILM_UM[film] * _ML_PER_CM2_UM * _IN_THE_BRUSH
+    total = coat_ml(cm2, film) * _IN_THE_BRUSH
     paint, carrier, water = _OPAQUE if opaque else _WASH
     slow = retarder and medium != "watercolour"
     left = total * (1 - RETARDER_SHARE * slow)
@@ -88,14 +87,14 @@ def lifts_in_order(places: Sequence[Point], bands: Sequence[Band]) -> tuple[int,
     return tuple(sorted(range(len(places)), key=lambda n: (band_of(places[n]), places[n][0])))
 
 
-# Gesso: two more coats on primed canvas for fine work, sanded between (common practice); an hour each in a usual room and 0.4 ml a 10 cm2 of
-# a thick film (our choices).
+# Gesso: two more coats on primed canvas for fine work, sanded between (common practice); an hour each in a usual room
+# (our choice).
 GESSO_COATS, _GESSO_HOURS = 2, 1.0
 
 
 def gesso_ml(cm2: float, coats: int) -> float:
     """Gesso for so many coats."""
-    return cm2 * FILM_UM["normal"] * _ML_PER_CM2_UM * coats * 1.5
+    return coat_ml(cm2, "normal", coats) * LOSS
 
 
 def gesso_hours(coats: int) -> float:

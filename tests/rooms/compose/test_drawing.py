@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.rooms.compose.making import FENNEL, MOSS, PHOTOS, THREE, held
 from yarrow_lane.compose.composition import Compose, Framed
 from yarrow_lane.compose.cutting.cut_out import CutOut
-from yarrow_lane.compose.drawing.colour_move import linear_from_lab, moved_light
+from yarrow_lane.compose.drawing.colour_move import moved_light
 from yarrow_lane.compose.drawing.dragging import Dragging
 from yarrow_lane.compose.drawing.layers import Tile
 from yarrow_lane.compose.drawing.render import Held, render
@@ -19,7 +19,7 @@ from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.pieces import Move, Piece, mirrored, moved, scaled, to_canvas, to_photo, turned
 from yarrow_lane.compose.places import places_of_px, seen_at, widened
 from yarrow_lane.compose.reference import reference_key
-from yarrow_lane.measure.colour.cielab import lab_from_linear
+from yarrow_lane.measure.colour.cielab import lab_from_linear, linear_from_lab
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 from yarrow_lane.measure.plane import Rect
 

@@ -8,7 +8,6 @@ import pytest
 
 from tests.rooms.compose.making import THREE, held
 from yarrow_lane.compose.composition import Compose, ComposeTrouble, set_size
-from yarrow_lane.compose.drawing.colour_move import linear_from_lab
 from yarrow_lane.compose.drawing.render import render
 from yarrow_lane.compose.formats import stock_formats
 from yarrow_lane.compose.pieces import Move, PieceTrouble
@@ -19,7 +18,7 @@ from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.compose.room import RoomTrouble, colour_at, hung_in, on_photo, on_wall, outline_on_photo
 from yarrow_lane.compose.sides import Sides
 from yarrow_lane.compose.wall import RoomPhoto
-from yarrow_lane.measure.colour.cielab import lab_from_srgb8
+from yarrow_lane.measure.colour.cielab import lab_from_srgb8, linear_from_lab
 from yarrow_lane.measure.colour.srgb import srgb8_from_linear
 from yarrow_lane.measure.plane import Rect
 

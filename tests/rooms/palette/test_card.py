@@ -56,3 +56,13 @@ def test_what_cannot_be_undone_is_refused_with_its_reason(shot, steps, why):
 def test_a_photograph_of_something_else_is_refused():
     with pytest.raises(CardTrouble):
         read_card_picture(np.full((400, 600, 3), 120, np.uint8), 2)
+
+
+def test_the_same_tube_reads_alike_on_the_lit_side_and_on_the_other():
+    rng = np.random.default_rng(6)
+    tube = true_paint(curves()["PY43"], rng)
+    painted = card_picture([tube] * 4, curves()["PW6"])
+    read = read_card_picture(photographed(painted, Shot(falls_off=0.3), rng), 4)
+    assert read.uneven > 0.15
+    for left, right in zip(read.readings[0], read.readings[3], strict=True):
+        assert float(difference(left.lab, right.lab)) < 0.8

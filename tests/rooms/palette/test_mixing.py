@@ -11,7 +11,8 @@ import skimage.data
 from yarrow_lane.measure.colour.cielab import lab_from_srgb8
 from yarrow_lane.measure.colour.difference import difference
 from yarrow_lane.paint.drying import Climate
-from yarrow_lane.palette.advice import advise, seen_word
+from yarrow_lane.paint.seen import srgb_of
+from yarrow_lane.palette.advice import advise, cures, seen_word
 from yarrow_lane.palette.amounts import from_tubes, needed_ml, to_order
 from yarrow_lane.palette.answers import answers, fitted_dark, misses, mix_of
 from yarrow_lane.palette.belonging import areas_cm2, elsewhere
@@ -320,3 +321,47 @@ def test_wells_of_before_the_tubes_are_read():
         "next_id": 2,
     }
     assert PALETTE.upgrades[-1](before, {}) == before and PALETTE.version == 3
+
+
+def test_a_mix_whose_tube_is_gone_says_so_and_others_are_offered(mixer, box):
+    found = advise(mixer, (Share(77, 1.0), Share(1, 1.0)), (62.0, 17.0, 20.0), WHITE_GROUND, box.names, frozenset(), True)
+    assert found.mix is None and "no longer in the paintbox" in found.gone and found.answers and found.order.startswith("Begin")
+    with pytest.raises(RecipeTrouble, match="its tube is no longer"):
+        worked_back(mixer, PlannedGlaze((77,), 0.05), (62.0, 17.0, 20.0))
+
+
+def test_every_tube_has_its_colour_ready(mixer, box):
+    for tube in box.tubes:
+        column = np.eye(len(mixer.paints))[mixer.paints.column(tube.id)]
+        assert mixer.tubes[tube.id, False] == srgb_of(mixer.paints.lab(column))
+        if not tube.white:
+            pale, own = mixer.tubes[tube.id, True], mixer.tubes[tube.id, False]
+            assert sum(pale) > sum(own), tube.called
+    assert mixer.bytes > mixer.table.bytes > 20e6
+
+
+def test_warm_light_calls_for_warm_additions_and_cool_for_cool(mixer):
+    """What cures 'too blue' is warm, and what cures 'too orange' is cool."""
+    recipe = (Share(1, 6.0), Share(4, 1.0), Share(18, 1.0))
+    found = dict(cures(mixer, recipe, {t.id: t.entry.key for t in starter("twenty tubes").tubes}))
+    assert any(key in found["too blue"] for key in ("PY", "PO", "PR", "NapY", "PBr"))
+    assert any(key in found["too orange"] for key in ("PB29", "PB15", "PBk", "PG18"))
+
+
+@pytest.mark.parametrize(("medium", "held"), [("acrylic", 8), ("watercolour", 7), ("oil", 8), ("soft pastel", 8)])
+def test_a_starter_box_for_each_medium(medium, held):
+    box = starter("eight earths and primaries", medium)
+    assert len(box.of(medium)) == held and set(box.names_of(medium)) == {t.id for t in box.tubes}
+    both = starter("eight earths and primaries", "oil", starter("eight earths and primaries"))
+    assert both.names_of("oil")[both.of("oil")[0].id] == "titanium white", "names are told apart only within a medium"
+
+
+def test_a_tint_counts_when_a_white_and_one_colour_were_seen(box):
+    tint = SeenMix((Share(1, 10.0), Share(4, 1.0)), (80.0, 5.0, 20.0), 2.0)
+    for seen, tinted in (
+        (tint, {4}),
+        (replace(tint, wet=True), set()),
+        (replace(tint, recipe=(Share(4, 2.0), Share(6, 1.0))), set()),
+        (replace(tint, recipe=(Share(1, 8.0), Share(4, 1.0), Share(6, 1.0))), set()),
+    ):
+        assert saw_mix(box, seen).tinted == tinted

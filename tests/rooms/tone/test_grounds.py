@@ -9,11 +9,12 @@ import skimage.data
 from yarrow_lane.lane.part import Plain
 from yarrow_lane.measure.colour.cielab import lab_from_srgb8, lightness_from_srgb8
 from yarrow_lane.measure.colour.munsell_value import value_of
+from yarrow_lane.measure.place_words import place_words
 from yarrow_lane.paint.drying import Climate
 from yarrow_lane.tone.grounds import GROUNDS, ground_lab, ground_srgb
 from yarrow_lane.tone.proposal import judged_grounds
 from yarrow_lane.tone.record import TONE
-from yarrow_lane.tone.reserves import place_words, reserves_of, so_called_whites
+from yarrow_lane.tone.reserves import reserves_of, so_called_whites
 from yarrow_lane.tone.warmth import warmth_of
 from yarrow_lane.tone.wash import gesso_ml, laid_in_bands, wash_for
 

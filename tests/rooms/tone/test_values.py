@@ -10,10 +10,17 @@ import skimage.data
 from yarrow_lane.measure.colour.munsell_value import value_of
 from yarrow_lane.measure.outlines import polygon_area
 from yarrow_lane.tone.clusters import histogram, own_limits
-from yarrow_lane.tone.looked import begun_on, looked_at, quick_study_picture, study_picture
+from yarrow_lane.tone.colours import colours_of
+from yarrow_lane.tone.pictures import begun_on, quick_study_picture, squint_picture, study_picture, warmth_picture
 from yarrow_lane.tone.record import Tone, ToneTrouble, lay_ground, set_count, set_limits
 from yarrow_lane.tone.shapes import borders, shapes_of
-from yarrow_lane.tone.study import metres_of, squint_of, squinted, study, usual_smallest_mm2
+from yarrow_lane.tone.study import Squinted, metres_of, squint_of, study, usual_smallest_mm2
+from yarrow_lane.tone.study import squinted as squinted_colours
+from yarrow_lane.tone.warmth import warmth_of
+
+
+def squinted(picture, px_per_mm, squint_mm) -> Squinted:
+    return squinted_colours(colours_of(picture, px_per_mm), squint_mm)
 
 
 def greys(*codes, side=60):
@@ -125,13 +132,43 @@ def test_limits_and_counts_are_kept_in_order():
 
 
 def test_the_pictures_show_what_was_found():
-    looked = looked_at(skimage.data.astronaut(), 512 / 300, 3.0)
-    found = study(looked.squint, Tone(count=5))
+    colours = colours_of(skimage.data.astronaut(), 512 / 300)
+    squint = squinted_colours(colours, 3.0)
+    found = study(squint, Tone(count=5))
     shown = study_picture(found)
     assert len(np.unique(shown)) == 5 and shown.shape == tuple(3 * n for n in found.classes.shape)
-    quick = quick_study_picture(looked.squint, found.limits)
+    quick = quick_study_picture(squint, found.limits)
     assert quick.shape == found.classes.shape and len(np.unique(quick)) == 5
     ground = (200, 120, 80)
-    begun = begun_on(looked, ground)
+    begun = begun_on(colours, squint, ground)
     bare = (begun == ground).all(axis=2).mean()
     assert 0.2 < bare < 0.9 and value_of(float(found.shown[0])) < value_of(float(found.shown[-1]))
+
+
+def test_the_map_of_warmth_is_orange_where_it_is_warm_and_blue_where_it_is_cool():
+    colours = colours_of(skimage.data.astronaut(), 512 / 300)
+    found = warmth_of(colours.lab)
+    shown = warmth_picture(colours, found.field).astype(int)
+    warm, cool = found.field > 15, found.field < -8
+    assert warm.any() and cool.any()
+    assert (shown[warm][:, 0] > shown[warm][:, 2]).all() and (shown[cool][:, 2] > shown[cool][:, 0]).all()
+
+
+def test_half_shut_eyes_see_no_edges():
+    checks = np.kron(np.indices((40, 40)).sum(axis=0) % 2 * 255, np.ones((8, 8))).astype(np.uint8)
+    picture = np.repeat(checks[..., None], 3, axis=2)
+    soft = squint_picture(picture, 2.0, 8.0)
+    assert np.ptp(soft[100:200, 100:200].astype(int)) < 12 < np.ptp(squint_picture(picture, 2.0, 0.1).astype(int))
+
+
+@pytest.mark.parametrize("shape", [(300, 200), (900, 1600), (2000, 700)])
+def test_the_small_reference_is_light_averaged_as_light(shape):
+    """Half black and half white in stripes a pixel wide are L* 76 (CIE 15 of Y = 0.5), at every size."""
+    picture = np.zeros((*shape, 3), np.uint8)
+    picture[:, ::2] = 255
+    colours = colours_of(picture, 4.0)
+    assert max(colours.shape) <= 480 and colours.px_per_mm == pytest.approx(4.0 * colours.shape[1] / shape[1])
+    if max(shape) > 960:
+        assert float(np.median(colours.lightness)) == pytest.approx(76.07, abs=1.5)
+    whole = float(colours_of(np.full((*shape, 3), 119, np.uint8), 4.0).lightness.mean())
+    assert whole == pytest.approx(50.0, abs=0.5)  # code 119 is L* 50

@@ -4,9 +4,9 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QMouseEvent, QWheelEvent
+from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.doing import do_part
 from tests.journeys.hands import click, fill, keys, press, reference, send
@@ -37,6 +37,13 @@ def taken(qtbot, window, wait_idle):
     keys(qtbot, window, ENTER)
     wait_idle(window)
     return window.current
+
+
+def wheel(widget, by: int) -> None:
+    middle = QPointF(widget.rect().center())
+    nothing = Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False
+    turned = QWheelEvent(middle, widget.mapToGlobal(middle), QPoint(), QPoint(0, by), Qt.MouseButton.NoButton, *nothing)
+    QApplication.sendEvent(widget, turned)
 
 
 def sheet(page) -> str:
@@ -108,7 +115,7 @@ def test_a_mix_by_hand_is_reckoned_and_another_way_is_taken(qtbot, palette, wait
     assert recipe_words(well.recipe, box(palette).names) == "6 titanium white : 2 yellow ochre : 1 burnt sienna"
     advice = page.string.advice
     assert advice.mix.off == pytest.approx(
-        float(difference(advice.mix.lab, page.string_colours(well, False))) + advice.mix.off, abs=0.02
+        float(difference(advice.mix.lab, page.mix_colour(well.recipe))) + advice.mix.off, abs=0.02
     )
     assert f"{advice.mix.off:.1f}" in sheet(page), "one truth on panel and bench"
     fill(qtbot, page, "Mix, in parts", "sap green 2")
@@ -253,7 +260,7 @@ def test_a_tint_is_compared_by_eye_and_the_tubes_learn(qtbot, palette, wait_idle
 
 def test_a_dab_of_a_well_teaches_its_tubes(qtbot, palette, wait_idle):
     page = taken(qtbot, palette, wait_idle)
-    before = page.string_colours(page.chosen, False)
+    before = page.mix_colour(page.chosen.recipe)
     press(qtbot, page, "Compare a dry dab of it…")
     assert page.mode.name == "calibrate" and page.mode.stairs is not None
     press(qtbot, page, "The paint is lighter")
@@ -262,7 +269,7 @@ def test_a_dab_of_a_well_teaches_its_tubes(qtbot, palette, wait_idle):
     wait_idle(palette)
     page.work_on("string")
     wait_idle(palette)
-    after = page.string_colours(page.chosen, False)
+    after = page.mix_colour(page.chosen.recipe)
     assert after[0] > before[0] + 2, "that mix is now thought of as light as it was seen"
     page.compare_dab(page.chosen)
     press(qtbot, page, "Give it up")
@@ -387,3 +394,58 @@ def test_without_a_composition_the_room_says_what_comes_first(qtbot, window, com
     for name in page.modes:
         page.work_on(name)
     keys(qtbot, window, ENTER)
+
+
+def test_a_tube_taken_out_leaves_its_wells_with_words_and_other_ways(qtbot, palette, wait_idle):
+    page = taken(qtbot, palette, wait_idle)
+    gone = page.chosen.recipe[0].tube
+    page.work_on("tubes")
+    page.mode.choose(gone)
+    press(qtbot, page, "Take this tube out")
+    wait_idle(palette)
+    page.work_on("string")
+    wait_idle(palette)
+    shown = page.string.panel.shown
+    assert "no longer in the paintbox" in shown.note and shown.others and "a tube that is gone" in str(page.string.row._wells)
+    for name in ("glaze", "client's light", "skin and blacks"):
+        page.work_on(name)
+        wait_idle(palette)
+    page.work_on("string")
+    page.setFocus()
+    keys(qtbot, page, "w")
+    wait_idle(palette)
+    assert page.string.advice.mix is not None and not page.string.panel.shown.note
+
+
+def test_watercolour_is_promised_in_its_own_words(qtbot, palette, wait_idle):
+    do_part(palette.desk, palette.commission_id, "Medium", "brief", lambda b: replace(b, medium="watercolour"))
+    page = palette.current
+    page.refresh()
+    wait_idle(palette)
+    assert page.bench.sheet.act.title == "Put 7 tubes in the paintbox", "the paper is the white"
+    keys(qtbot, palette, ENTER)
+    wait_idle(palette)
+    assert "on 0 tubes" not in page.bench.sheet.act.detail and page.bench.sheet.act.title == "Take this string of 7"
+    keys(qtbot, palette, ENTER)
+    wait_idle(palette)
+    before = page.chosen.mix
+    page.setFocus()
+    keys(qtbot, page, "w")
+    wait_idle(palette)
+    assert page.chosen.mix != before and "water" in page.chosen.mix
+
+
+def test_in_a_low_window_the_row_gives_way_and_the_panel_slides(qtbot, palette, wait_idle):
+    page = taken(qtbot, palette, wait_idle)
+    palette.resize(1280, 900)
+    qtbot.wait(20)
+    tall = page.string.row.height()
+    palette.resize(1000, 700)
+    qtbot.wait(20)
+    assert page.string.row.height() < 0.6 * tall
+    panel = page.string.panel
+    panel.grab()
+    before = panel.place_of(len(panel.shown.others) - 1).bottom()
+    wheel(panel, -2400)
+    panel.grab()
+    assert panel.place_of(len(panel.shown.others) - 1).bottom() < before

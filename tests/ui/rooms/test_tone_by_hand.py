@@ -8,6 +8,7 @@ from PySide6.QtGui import QMouseEvent
 from tests.journeys.hands import fill, keys, press, send
 from tests.ui.rooms.doing import ENTER, now
 from yarrow_lane.measure.colour.munsell_value import value_of
+from yarrow_lane.tone.shapes import borders
 from yarrow_lane.transfer.record import TRANSFER
 
 
@@ -163,3 +164,50 @@ def test_without_a_composition_the_room_says_what_comes_first(qtbot, window, com
     keys(qtbot, window, "g", Qt.Key.Key_Up)
     window.current.show_look("the ground")
     assert window.current.bench.sheet.act.do is not None
+
+
+def test_beside_the_grounds_the_histogram_gives_way_when_it_is_narrow(qtbot, tone, wait_idle):
+    page = tone.current
+    page.show_look("the ground")
+    wait_idle(tone)
+    tone.resize(1600, 900)
+    qtbot.wait(20)
+    assert page.values.isVisible() and page.grounds.isVisible()
+    tone.resize(1000, 700)
+    qtbot.wait(20)
+    assert not page.values.isVisible() and page.grounds.isVisible()
+    page.show_look("values")
+    wait_idle(tone)
+    assert page.values.isVisible() and not page.grounds.isVisible()
+
+
+def test_wiping_out_is_laid_in_bands_with_its_clock_on_the_plan(qtbot, tone, wait_idle):
+    page = tone.current
+    page.show_look("the ground")
+    wait_idle(tone)
+    page.look_at_ground("burnt sienna wash")
+    wait_idle(tone)
+    assert not any("wipe until" in str(o) for o in page.third.overlays)
+    page.bench.line("Lights are wiped out of it").click()
+    wait_idle(tone)
+    said = [o.text for o in page.third.overlays if hasattr(o, "text")]
+    bands = [words for words in said if words.startswith("lay ")]
+    lifts = [words for words in said if words.isdigit()]
+    assert bands and bands[0].startswith("lay 0:00") and lifts == [str(n) for n in range(1, len(page.found.kept.lights) + 1)]
+    keys(qtbot, tone, ENTER)
+    wait_idle(tone)
+    assert "Laid: wipe until, dry at" in str(page.bench.sheet)
+
+
+def test_the_study_on_the_sheets_is_the_one_in_the_room(qtbot, tone, wait_idle):
+    """The borders drawn at Transfer enclose what Tone counts as its lightest value."""
+    page = tone.current
+    study = page.found.studied.study
+    keys(qtbot, tone, "3")
+    wait_idle(tone)
+    tone.current.work_on("lines")
+    wait_idle(tone)
+    tone.current.bench.line("Borders of the values, broken").click()
+    wait_idle(tone)
+    on_sheet = {line.points for line in tone.current.lines if line.source == "values"}
+    assert on_sheet == set(borders(study))

@@ -7,9 +7,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.compose.composition import Compose, Framed
-from yarrow_lane.compose.drawing.colour_move import linear_from_lab, moved_light
+from yarrow_lane.compose.drawing.colour_move import moved_light
 from yarrow_lane.compose.drawing.layers import Tile
 from yarrow_lane.compose.drawing.sprite import ONE
+from yarrow_lane.measure.colour.cielab import linear_from_lab
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Rect
@@ -50,7 +51,7 @@ class Backdrop:
         share = np.clip((xs[None, :] * way[0] + ys[:, None] * way[1]) / long + 0.5, 0, 1) * (_STEPS - 1)
         one, other = np.array(ground.colours[0]), np.array(ground.colours[1])
         along = np.linspace(0, 1, _STEPS)[:, None]
-        table = np.clip(linear_from_lab(one * (1 - along) + other * along), 0, 1) * ONE
+        table = (np.clip(linear_from_lab(one * (1 - along) + other * along), 0, 1) * ONE).astype(np.float32)
         below = share.astype(np.int32)
         part = (share - below)[..., None]
         found = table[below] * (1 - part) + table[np.minimum(below + 1, _STEPS - 1)] * part

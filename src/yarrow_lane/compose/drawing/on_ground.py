@@ -9,10 +9,10 @@ from yarrow_lane.compose import pieces
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.cutting.cut_out import CutOut
 from yarrow_lane.compose.drawing.backdrop import Backdrop
-from yarrow_lane.compose.drawing.colour_move import linear_from_lab
 from yarrow_lane.compose.drawing.layers import Tile
 from yarrow_lane.compose.drawing.sprite import ONE
 from yarrow_lane.compose.pieces import Piece
+from yarrow_lane.measure.colour.cielab import linear_from_lab
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8, srgb8_from_linear
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import polygon_bounds
@@ -30,7 +30,7 @@ Light = NDArray[np.float32]
 
 def plain_ground(ground: Plain) -> Light:
     """One colour for all, (1, 1, 3) light."""
-    return np.clip(linear_from_lab(np.array([[[_LIGHTNESS[ground], 0.0, 0.0]]])), 0, 1)
+    return np.clip(linear_from_lab(np.array([[[_LIGHTNESS[ground], 0.0, 0.0]]])), 0, 1).astype(np.float32)
 
 
 def ground_behind(

@@ -29,12 +29,8 @@ def lab_from_srgb8(picture: NDArray[np.uint8]) -> NDArray[np.float64]:
 
 def lightness_from_srgb8(picture: NDArray[np.uint8]) -> NDArray[np.float32]:
     """L* 0..100 of 8-bit sRGB, shape (..., 3) to (...)."""
-    return lightness_from_luminance(linear_from_srgb8(picture) @ XYZ_FROM_LINEAR[1].astype(np.float32))
-
-
-def lightness_from_luminance(luminance: NDArray[np.floating]) -> NDArray[np.float32]:
-    """L* 0..100 of luminance 0..1, same shape."""
-    return np.asarray(116 * _f(luminance) - 16, np.float32)
+    luminance = linear_from_srgb8(picture) @ XYZ_FROM_LINEAR[1].astype(np.float32)
+    return (116 * _f(luminance) - 16).astype(np.float32)
 
 
 def linear_from_lab(lab: NDArray[np.floating]) -> NDArray[np.float64]:

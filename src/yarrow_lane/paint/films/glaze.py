@@ -69,6 +69,11 @@ class GlazeTable:
         self._own = (sx * tau / d).astype(np.float32)
         self._through = ((1 / (d * np.cosh(beta))) ** 2).astype(np.float32)
 
+    @property
+    def bytes(self) -> int:
+        """What it takes in memory."""
+        return int(self._own.nbytes + self._through.nbytes)
+
     def glaze(self, n: int) -> Glaze:
         """The glaze of a row."""
         which, rest = divmod(n, len(STRENGTHS) * MOST_COATS)

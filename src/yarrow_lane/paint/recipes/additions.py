@@ -6,6 +6,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.measure.colour.warm import PINK, WARM
 from yarrow_lane.paint.paints import Paints, Parts
 from yarrow_lane.paint.recipes.ladder import FINE
 from yarrow_lane.paint.seen import Lab
@@ -16,7 +17,6 @@ Fault = Literal[
 _MOVE = 4.0  # Lab units a correction is meant to make: our choice, a step that is seen
 _LEAST, _MOST = 0.5, 2.0  # of that move: less is not worth a touch, more overshoots
 _STRAIGHT = 0.5  # of a correction: one that goes more aside than ahead is none; nor is one larger than the heap
-_WARM = np.radians(50.0)  # the hue between red and yellow painters call warm: our choice
 FAULTS: tuple[Fault, ...] = (
     "too light", "too dark", "too orange", "too yellow", "too pink", "too green", "too blue", "too strong", "too grey",
 )  # fmt: skip
@@ -35,11 +35,10 @@ class Addition:
 def _wanted(fault: Fault, lab: NDArray[np.float64]) -> NDArray[np.float64]:
     chroma = max(float(np.hypot(lab[1], lab[2])), 1e-6)
     out = np.array([0.0, lab[1] / chroma, lab[2] / chroma])
-    across = np.array([0.0, -np.sin(_WARM), np.cos(_WARM)])
+    warm, yellow = np.array([0.0, *WARM]), -np.array([0.0, *PINK])
     return {
         "too light": np.array([-1.0, 0, 0]), "too dark": np.array([1.0, 0, 0]),
-        "too orange": np.array([0.0, -np.cos(_WARM), -np.sin(_WARM)]), "too blue": np.array([0.0, np.cos(_WARM), np.sin(_WARM)]),
-        "too yellow": np.array([0.0, 0.0, -1.0]), "too pink": across, "too green": np.array([0.0, 1.0, 0.0]),
+        "too orange": -warm, "too blue": warm, "too yellow": np.array([0.0, 0.0, -1.0]), "too pink": yellow, "too green": np.array([0.0, 1.0, 0.0]),
         "too strong": -out, "too grey": out,
     }[fault]  # fmt: skip
 

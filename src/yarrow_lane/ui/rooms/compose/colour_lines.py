@@ -1,14 +1,14 @@
 """Colours on the bench in the painter's terms: value and warmth, and as the screen names them."""
 
-import math
 from collections.abc import Callable
 
 import numpy as np
 
-from yarrow_lane.compose.drawing.colour_move import WARM_DEG, linear_from_lab, warm_and_pink
 from yarrow_lane.compose.ground import Lab
+from yarrow_lane.measure.colour.cielab import linear_from_lab
 from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
 from yarrow_lane.measure.colour.srgb import srgb8_from_linear
+from yarrow_lane.measure.colour.warm import WARM, warm_and_pink
 from yarrow_lane.ui.bench_sheet import Amount, Meaning
 
 
@@ -28,7 +28,6 @@ def warmth_line(label: str, colour: Lab, to: Callable[[Lab], Meaning]) -> Amount
     """How warm it is, cool below 0; what it is across that, pink or green, is given up."""
 
     def warmed(warm: float) -> Meaning:
-        cos, sin = math.cos(math.radians(WARM_DEG)), math.sin(math.radians(WARM_DEG))
-        return to((colour[0], round(warm * cos, 2), round(warm * sin, 2)))
+        return to((colour[0], round(warm * WARM[0], 2), round(warm * WARM[1], 2)))
 
     return Amount(label, round(warm_and_pink(colour[1], colour[2])[0], 1), -40, 40, warmed, 1, 1)

@@ -2,21 +2,15 @@
 
 import hashlib
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
-import numpy as np
-from numpy.typing import NDArray
-
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.sitters import rings_of
+from yarrow_lane.commission.sitters import rings_key, rings_of
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.derived import Key, Making
-from yarrow_lane.measure.colour.cielab import lab_from_srgb8
 from yarrow_lane.measure.kept import kept
-from yarrow_lane.measure.plane import Polygon
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.measure.raster import resized
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.paint.seen import Lab
 from yarrow_lane.palette.advice import Advice, advise
@@ -31,25 +25,17 @@ from yarrow_lane.palette.sitters import mask_of
 from yarrow_lane.palette.starters import SUGGESTED, starter
 from yarrow_lane.palette.stringing import proposed_wells, recipes_for, target_of
 from yarrow_lane.palette.wells import Well
+from yarrow_lane.tone.colours import Colours
 from yarrow_lane.tone.grounds import ground_lab
-from yarrow_lane.ui.pictures import Shown
+from yarrow_lane.ui.reference_colours import want_colours
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.workroom import Workroom
 
-_WORKING_PX = 480  # our choice: areas and places need no more
 # What is mixed for a commission in each medium; oil over acrylic is asked for by the painter.
 MIXED_IN: dict[str, Medium] = {
     "acrylic": "acrylic", "watercolour": "watercolour", "oil over acrylic": "oil", "soft pastel": "soft pastel",
 }  # fmt: skip
-
-
-@dataclass(frozen=True, eq=False)
-class Colours:
-    """The reference in Lab, (H, W, 3), at a few hundred px."""
-
-    lab: NDArray[np.float32]
-    px_per_mm: float
 
 
 @kept(8)
@@ -63,12 +49,6 @@ def box_key(box: Paintbox) -> str:
 def box_or_suggested(box: Paintbox, medium: Medium) -> tuple[Paintbox, bool]:
     """The painter's; while it holds nothing of the medium a usual one, and whether it is suggested."""
     return (box, False) if box.of(medium) else (starter(SUGGESTED, medium, box), True)
-
-
-@kept(16)
-def key_of(rings: tuple[Polygon, ...]) -> str:
-    """A short name of outlines."""
-    return hashlib.sha256(repr(rings).encode()).hexdigest()[:16]
 
 
 def scarce_of(box: Paintbox) -> frozenset[int]:
@@ -96,17 +76,7 @@ class Answering:
 
     def colours(self, c: Commission, ready: Callable[[Colours], None]) -> None:
         """The reference in Lab."""
-
-        def arrived(shown: Shown) -> None:
-            def make(_: Progress) -> Colours:
-                small = resized(shown.picture, _WORKING_PX)
-                scale = small.shape[1] / c.compose.width_mm
-                return Colours(lab_from_srgb8(small).astype(np.float32), scale)
-
-            key = Key("palette colours", (reference_key(c.compose),))
-            self._room.derived.want(key, self._asker, Making(make, lambda value: value.lab.nbytes), ready)
-
-        self._room.references.want(c.compose, self._asker, arrived)
+        want_colours(self._room.references, self._room.derived, c.compose, self._asker, ready)
 
     def string(
         self, c: Commission, box: Paintbox, medium: Medium, sitter_id: int, ready: Callable[[tuple[Well, ...]], None],
@@ -116,12 +86,12 @@ class Answering:
         p, rings, scarce = c.palette, rings_of(c, sitter_id), scarce_of(box)
         key = Key(
             "string", (reference_key(c.compose), box_key(box)),
-            (medium, sitter_id, p.values, p.most, p.fit_darks, scarce, key_of(rings)),
+            (medium, sitter_id, p.values, p.most, p.fit_darks, scarce, rings_key(rings)),
         )  # fmt: skip
 
         def both(mixer: Mixer, colours: Colours) -> None:
             def make(progress: Progress) -> tuple[Well, ...]:
-                mask = mask_of(rings, colours.lab.shape[:2], colours.px_per_mm)
+                mask = mask_of(rings, colours.shape, colours.px_per_mm)
                 return proposed_wells(mixer, colours.lab, colours.px_per_mm, mask, p, sitter_id, scarce, progress)
 
             self._room.derived.want(key, self._asker, Making(make, lambda _: 4000), ready)
@@ -165,11 +135,11 @@ class Answering:
     def areas(self, c: Commission, sitter_id: int, wells: tuple[Well, ...], ready: Callable[[dict[int, float]], None]) -> None:
         """cm2 of each well of a sitter's palette."""
         labs, rings = tuple(w.lab for w in wells), rings_of(c, sitter_id)
-        key = Key("well areas", (reference_key(c.compose),), (labs, key_of(rings)))
+        key = Key("well areas", (reference_key(c.compose),), (labs, rings_key(rings)))
 
         def with_colours(colours: Colours) -> None:
             def make(_: Progress) -> tuple[float, ...]:
-                mask = mask_of(rings, colours.lab.shape[:2], colours.px_per_mm)
+                mask = mask_of(rings, colours.shape, colours.px_per_mm)
                 return areas_cm2(colours.lab, colours.px_per_mm, labs, mask)
 
             self._room.derived.want(
@@ -208,11 +178,11 @@ class Answering:
     def steps(self, c: Commission, sitter_id: int, ready: Callable[[tuple[Step, ...]], None]) -> None:
         """The steps of a string alone, for media that are not mixed."""
         rings, count = rings_of(c, sitter_id), c.palette.values
-        key = Key("string steps", (reference_key(c.compose),), (count, key_of(rings)))
+        key = Key("string steps", (reference_key(c.compose),), (count, rings_key(rings)))
 
         def with_colours(colours: Colours) -> None:
             def make(_: Progress) -> tuple[Step, ...]:
-                mask = mask_of(rings, colours.lab.shape[:2], colours.px_per_mm)
+                mask = mask_of(rings, colours.shape, colours.px_per_mm)
                 return string_steps(colours.lab, colours.px_per_mm, mask, count)
 
             self._room.derived.want(key, self._asker, Making(make, lambda _: 1000), ready)

@@ -81,7 +81,7 @@ class CalibrateMode(Mode):
         def ready(found: Expected) -> None:
             if page.mode is self and self.expected is not found:
                 self.expected = found
-                page.refresh()
+                page.refresh_soon()
 
         if box.of(medium):
             making = Making(lambda _: expected_error(box, medium, recipes), lambda _: 200)
@@ -161,12 +161,12 @@ class CalibrateMode(Mode):
         done = box.tinted
         if len(done) >= ENOUGH_TINTS:
             return None
-        todo = [t for t in box.of(self.page.medium) if not t.white and t.id not in done]
+        unseen = [t for t in box.of(self.page.medium) if not t.white and t.id not in done]
         white = next((t for t in box.of(self.page.medium) if t.white), None)
-        if white is None or not todo:
+        if white is None or not unseen:
             return NextAct("Put a white in the paintbox", "tints need one", lambda: self.page.work_on("tubes"))
         # Strong and much used tubes tell most.
-        tube = max(todo, key=lambda t: min(4.0, float(curves()[t.pigment][0].mean())))
+        tube = max(unseen, key=lambda t: min(4.0, float(curves()[t.pigment][0].mean())))
         return NextAct(
             f"Compare a tint of {tube.called}",
             f"mix 1 part to {TINT_PARTS} of {white.called}, let it dry, hold it to the screen",
@@ -185,7 +185,7 @@ class CalibrateMode(Mode):
 
     def begin(self, recipe: Recipe, wet: bool) -> Meaning:
         """Compare a dab of that mix with the screen."""
-        lab = self.page.recipe_colours(recipe, wet)
+        lab = self.page.mix_colour(recipe, wet)
         if lab is None:
             self.page.workroom.say("That mix cannot be shown: a tube of it is gone, or the tubes are not ready yet.", True)
             return None

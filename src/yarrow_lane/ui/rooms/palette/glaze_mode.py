@@ -3,8 +3,6 @@
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from PySide6.QtGui import QKeyEvent
-
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
@@ -27,9 +25,9 @@ from yarrow_lane.palette.stringing import target_of
 from yarrow_lane.palette.wells import PALETTE, PlannedGlaze, Well, change_well
 from yarrow_lane.tone.grounds import ground_lab
 from yarrow_lane.ui.bench_sheet import Amount, Line, Meaning, NextAct, Note, Pick, Press, Section, Switch
-from yarrow_lane.ui.kit.swatch_rows import SwatchRow, SwatchRows
+from yarrow_lane.ui.kit.swatch_rows import SwatchRow
 from yarrow_lane.ui.rooms.palette.answering import box_key
-from yarrow_lane.ui.rooms.palette.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.palette.mode import RowsMode, Sheets
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.palette.page import PalettePage
@@ -38,15 +36,13 @@ _LOOKS = ("thin", "as usual", "thick")
 _USUAL = 0.075  # of paint in a glaze: the middle of common practice
 
 
-class GlazeMode(Mode):
+class GlazeMode(RowsMode):
     """Rows of colours: before, wanted, and each glaze laid thin, as usual and thick."""
 
     name = "glaze"
 
     def __init__(self, page: "PalettePage") -> None:
-        super().__init__(page)
-        self.rows = SwatchRows("Glazes")
-        self.lay(self.rows)
+        super().__init__(page, "Glazes")
         self.rows.chosen.connect(self._take)
         self.backwards = False
         self.change: Change = "warmer"
@@ -62,7 +58,7 @@ class GlazeMode(Mode):
         self.trouble = ""
 
     def why_not(self) -> str:
-        if self.page.medium not in ("acrylic", "oil"):
+        if not self.page.mixes:
             return f"glazes are not reckoned for {self.page.medium}"
         return "" if any(w.recipe for w in self.page.wells) else "a glaze needs a well with its mix: take a string first"
 
@@ -91,30 +87,34 @@ class GlazeMode(Mode):
     def _ask(self, well: Well) -> None:
         page, c = self.page, self.page.commission
         box, medium, target = page.box, page.medium, target_of(well.lab, c.palette.fit_darks)
-        wanted = changed(page.string_colours(well, False) or target, self.change, self.by)
+        wanted = changed(page.mix_colour(well.recipe) or target, self.change, self.by)
         plan = self.plan
 
         def failed(trouble: Trouble) -> None:
             if self.trouble != str(trouble):
-                self.trouble = str(trouble)
-                page.refresh()
+                self.trouble, self.ways, self.back = str(trouble), None, None
+                page.refresh_soon()
 
-        def came(ways: object, back: object) -> None:
-            if page.mode is self and (self.ways is not ways or self.back is not back):
-                self.ways, self.back, self.trouble = ways, back, ""  # type: ignore[assignment]
-                page.refresh()
+        def ways_came(ways: tuple[Way, ...]) -> None:
+            if page.mode is self and self.ways is not ways:
+                self.ways, self.back, self.trouble = ways, None, ""
+                page.refresh_soon()
+
+        def back_came(back: Back) -> None:
+            if page.mode is self and self.back is not back:
+                self.ways, self.back, self.trouble = None, back, ""
+                page.refresh_soon()
 
         def with_mixer(mixer: Mixer) -> None:
-            if self.backwards:
-                key = Key("glaze back", (box_key(box),), (medium, target, plan))
-                making = Making(lambda _: worked_back(mixer, plan, target) if plan else None, lambda _: 3000)
-                page.workroom.derived.want(key, page, making, lambda back: came(None, back), failed)
-            else:
+            derived = page.workroom.derived
+            if not self.backwards:
                 key = Key("glazes", (box_key(box),), (medium, well.recipe, wanted))
-                page.workroom.derived.want(
-                    key, page, Making(lambda _: glazes_for(mixer, well.recipe, wanted), lambda _: 4000),
-                    lambda ways: came(ways, None), failed,
-                )  # fmt: skip
+                forwards = Making(lambda _: glazes_for(mixer, well.recipe, wanted), lambda _: 4000)
+                derived.want(key, page, forwards, ways_came, failed)
+            elif plan is not None:
+                key = Key("glaze back", (box_key(box),), (medium, target, plan))
+                backwards = Making(lambda _: worked_back(mixer, plan, target), lambda _: 3000)
+                derived.want(key, page, backwards, back_came, failed)
 
         page.answering.mixer(box, medium, with_mixer, failed)
 
@@ -123,7 +123,7 @@ class GlazeMode(Mode):
     def _shown(self, well: Well) -> tuple[SwatchRow, ...]:
         page, c = self.page, self.page.commission
         names, target = page.box.names, target_of(well.lab, c.palette.fit_darks)
-        now = page.string_colours(well, False) or target
+        now = page.mix_colour(well.recipe) or target
         if self.backwards:
             if self.back is None or self.plan is None:
                 return ()
@@ -254,6 +254,3 @@ class GlazeMode(Mode):
             return None
         new = replace(well, recipe=back.recipe, mix="", glaze=plan, mixed_on=None)
         return Edit(PALETTE, f"Planned {self.page.name_of(well)} from its glaze backwards", lambda p: change_well(p, new))
-
-    def key(self, event: QKeyEvent) -> bool:
-        return self.rows.take_key(event)

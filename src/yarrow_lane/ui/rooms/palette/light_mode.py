@@ -10,23 +10,21 @@ from yarrow_lane.palette.mixer import Mixer
 from yarrow_lane.palette.recipe import Recipe
 from yarrow_lane.palette.wells import Well
 from yarrow_lane.ui.bench_sheet import Line, Note, Section
-from yarrow_lane.ui.kit.swatch_rows import SwatchRow, SwatchRows
+from yarrow_lane.ui.kit.swatch_rows import SwatchRow
 from yarrow_lane.ui.rooms.palette.answering import box_key
-from yarrow_lane.ui.rooms.palette.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.palette.mode import RowsMode, Sheets
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.palette.page import PalettePage
 
 
-class LightMode(Mode):
+class LightMode(RowsMode):
     """A row for each light, a column for each well."""
 
     name = "client's light"
 
     def __init__(self, page: "PalettePage") -> None:
-        super().__init__(page)
-        self.rows = SwatchRows("The palette under other lamps")
-        self.lay(self.rows)
+        super().__init__(page, "The palette under other lamps")
         self.looks: tuple[Look, ...] | None = None
         self._of: tuple[Recipe, ...] = ()
 
@@ -38,7 +36,7 @@ class LightMode(Mode):
 
     def refresh(self) -> Sheets:
         page = self.page
-        wells = tuple(w for w in page.wells if w.recipe)
+        wells = tuple(w for w in page.wells if page.mix_colour(w.recipe) is not None)
         if page.mixer is not None and wells:
             self._ask(page.mixer, tuple(w.recipe for w in wells))
         if self.looks is None or self._of != tuple(w.recipe for w in wells):
@@ -67,7 +65,7 @@ class LightMode(Mode):
         def ready(looks: tuple[Look, ...]) -> None:
             if page.mode is self and self.looks is not looks:
                 self.looks, self._of = looks, recipes
-                page.refresh()
+                page.refresh_soon()
 
         page.workroom.derived.want(key, page, Making(lambda _: looks_in_rooms(mixer, recipes), lambda _: 4000), ready)
 

@@ -2,18 +2,13 @@
 
 from collections.abc import Callable, Mapping
 
-import numpy as np
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedLayout
 
 from yarrow_lane.commission.studio import with_paintbox
-from yarrow_lane.compose.cutting.outline import curve
-from yarrow_lane.compose.pieces import Piece
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.kept import kept
-from yarrow_lane.measure.outlines import polygon_holds
-from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import begun
 from yarrow_lane.paint.paints import TINT_PARTS
@@ -26,10 +21,9 @@ from yarrow_lane.palette.other_media import OtherWay
 from yarrow_lane.palette.paintbox import Medium, Paintbox, use_up
 from yarrow_lane.palette.proposed_string import Step
 from yarrow_lane.palette.recipe import Recipe, RecipeTrouble, eighths_of
-from yarrow_lane.palette.standing import to_mix
-from yarrow_lane.palette.starters import STARTERS, SUGGESTED, starter
+from yarrow_lane.palette.starters import SUGGESTED, starter
 from yarrow_lane.palette.stringing import mark_mixed, take_mixes, take_string, take_words
-from yarrow_lane.palette.wells import PALETTE, USUAL_PATCH_MM, Well
+from yarrow_lane.palette.wells import PALETTE, USUAL_PATCH_MM, Well, value_word
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Meaning, NextAct, Note, Section, Switch
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.room_mode import ModedPage
@@ -116,7 +110,7 @@ class PalettePage(ModedPage):
         palette = self.commission.palette
         if well.id > 0:
             return palette.name_of(well)
-        return f"{['dark', 'middle', 'light'][(well.lab[0] >= 35) + (well.lab[0] > 65)]} {1 + self.wells.index(well)}"
+        return f"{value_word(well.lab[0])} {1 + self.wells.index(well)}"
 
     def ml_of(self, well: Well) -> float:
         """What is mixed of it."""
@@ -125,7 +119,7 @@ class PalettePage(ModedPage):
     @property
     def waiting(self) -> tuple[Well, ...]:
         """Heaps of the sitter looked at that are still to be mixed."""
-        return tuple(w for w in to_mix(self.commission.palette) if w in self.wells)
+        return self.commission.palette.to_mix(self.sitter_id)
 
     @property
     def spent(self) -> dict[int, float]:
@@ -133,7 +127,7 @@ class PalettePage(ModedPage):
         white = min((t.id for t in self.box.of(self.medium) if t.white), default=None)
         return added(from_tubes(w.recipe, self.ml_of(w), white) for w in self.waiting)
 
-    def recipe_colours(self, recipe: Recipe, wet: bool) -> Lab | None:
+    def mix_colour(self, recipe: Recipe, wet: bool = False) -> Lab | None:
         """A mix dry or wet, as reckoned; None while the tubes are not ready or one of them is gone."""
         if self.mixer is None or not recipe:
             return None
@@ -144,25 +138,13 @@ class PalettePage(ModedPage):
             return None
         return triple(wet_lab(paints, parts, self.mixer.wetness) if wet and self.medium == "acrylic" else paints.lab(parts))
 
-    def string_colours(self, well: Well, wet: bool) -> Lab | None:
-        """A well as it is mixed."""
-        return self.recipe_colours(well.recipe, wet)
-
     def tube_colour(self, tube_id: int, tint: bool) -> Srgb:
-        """A tube's own colour, or its tint; as remembered while the tubes are not ready."""
-        made = self.mixer
-        if made is not None:
-            for paints in (made.paints, made.pale.paints if made.pale is not None else made.paints):
-                for n, paint in enumerate(paints.all):
-                    if paint.id == tube_id and (paint.tint == tint or paint.white):
-                        return srgb_of(paints.lab(np.eye(len(paints))[n]))
+        """A tube's own colour, or its let-down's; as remembered while the tubes are not ready."""
+        known = self.mixer.tubes if self.mixer is not None else {}
+        if (found := known.get((tube_id, tint), known.get((tube_id, False)))) is not None:
+            return found
         pigment = next((t.pigment for t in (*self.box.tubes, *self.studio.paintbox.tubes) if t.id == tube_id), "PW6")
         return remembered_colour(pigment, tint)
-
-    def sitter_at(self, at_mm: Point) -> int:
-        """Whose outline holds that place; 0 for nobody's."""
-        pieces = reversed(self.commission.compose.pieces)
-        return next((p.sitter_id for p in pieces if any(polygon_holds(ring, at_mm) for ring in _rings(p))), 0)
 
     # --- showing
 
@@ -259,25 +241,23 @@ class PalettePage(ModedPage):
         if self.mixing_trouble:
             return NextAct("Look at the tubes", self.mixing_trouble, lambda: self.work_on("tubes"))
         if self.box_is_suggested:
-            count = len(STARTERS[SUGGESTED])
             return NextAct(
-                f"Put {count} tubes in the paintbox",
+                f"Put {len(self.box.of(self.medium))} tubes in the paintbox",
                 f"{SUGGESTED}, generic, to start from; change them at tubes",
                 self.fill_box,
             )
-        open_ones = tuple(w for w in palette.of(self.sitter_id) if not w.answered)
         if not palette.of(self.sitter_id):
             if not self.proposed:
                 return NextAct("Looking for the colours…", "a second or two", None, False)
             tubes = len({s.tube for w in self.proposed for s in w.recipe})
-            return NextAct(
-                f"Take this string of {len(self.proposed)}",
-                f"a proposal on {tubes} tubes; click on the picture for others",
-                self.take_string,
-            )
+            detail = f"a proposal{f' on {tubes} tubes' if tubes else ''}; click on the picture for others"
+            return NextAct(f"Take this string of {len(self.proposed)}", detail, self.take_string)
+        open_ones = palette.unanswered(self.sitter_id)
         if open_ones:
-            return NextAct(f"Find the mixes of {len(open_ones)} wells" if len(open_ones) > 1 else "Find its mix",
-                           f"on at most {palette.most} tubes", self.take_mixes)  # fmt: skip
+            title = f"Find the mixes of {len(open_ones)} wells" if len(open_ones) > 1 else "Find its mix"
+            return NextAct(
+                title, f"on at most {palette.most} tubes" if self.mixes else "the nearest way to each", self.take_mixes
+            )
         waiting = self.waiting
         if waiting:
             ml = sum(self.ml_of(w) for w in waiting)
@@ -287,11 +267,9 @@ class PalettePage(ModedPage):
             )
         return self.next_act(lambda: None)
 
-    def fill_box(self, name: str = SUGGESTED) -> Meaning:
+    def fill_box(self, name: str = SUGGESTED, medium: Medium | None = None) -> Meaning:
         """A starter box goes into the studio's paintbox."""
-        medium = self.medium
-        self.desk.do_studio(f"Filled the paintbox: {name}", lambda s: with_paintbox(s, starter(name, medium, s.paintbox)))
-        self.refresh()
+        self.change_box(f"Filled the paintbox: {name}", starter(name, medium or self.medium, self.studio.paintbox))
         return None
 
     def string_anew(self) -> Meaning:
@@ -316,7 +294,7 @@ class PalettePage(ModedPage):
     def take_mixes(self) -> Meaning:
         """Mixes for the wells that have none."""
         c = self.commission
-        wells = tuple(w for w in c.palette.of(self.sitter_id) if not w.answered)
+        wells = c.palette.unanswered(self.sitter_id)
 
         def ready(recipes: dict[int, Recipe]) -> None:
             if self.commission_id == c.id:
@@ -371,10 +349,6 @@ class PalettePage(ModedPage):
             self.select(order[(order.index(self.chosen_id) + step) % len(order)])
             return True
         return self.mode.key(event)
-
-
-def _rings(piece: Piece) -> tuple[Polygon, ...]:
-    return tuple(tuple((float(x), float(y)) for x, y in curve(ring, 8)) for ring in piece.outline_mm)
 
 
 @kept(128)

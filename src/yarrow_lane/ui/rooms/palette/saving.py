@@ -21,7 +21,7 @@ def save_sheet(page: "PalettePage") -> Meaning:
     names = page.box.names
     wells = [
         mixing_sheet.SheetWell(
-            page.name_of(w), w.srgb, srgb_of(page.string_colours(w, False) or w.lab),
+            page.name_of(w), w.srgb, srgb_of(page.mix_colour(w.recipe) or w.lab),
             recipe_words(w.recipe, names) if w.recipe else w.mix, f"{page.ml_of(w):.0f}\u202fml",
         )
         for w in c.palette.of(page.sitter_id)

@@ -2,8 +2,6 @@
 
 from typing import TYPE_CHECKING
 
-from PySide6.QtGui import QKeyEvent
-
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.difference import difference
@@ -17,9 +15,9 @@ from yarrow_lane.palette.stringing import take_string, target_of
 from yarrow_lane.palette.wells import PALETTE, USUAL_PATCH_MM, Palette, Well
 from yarrow_lane.palette.words import hue_words
 from yarrow_lane.ui.bench_sheet import Fact, Meaning, Note, Pick, Section
-from yarrow_lane.ui.kit.swatch_rows import SwatchRow, SwatchRows
+from yarrow_lane.ui.kit.swatch_rows import SwatchRow
 from yarrow_lane.ui.rooms.palette.answering import box_key
-from yarrow_lane.ui.rooms.palette.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.palette.mode import RowsMode, Sheets
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.palette.page import PalettePage
@@ -28,15 +26,13 @@ if TYPE_CHECKING:
 _SKIN: Lab = (60.0, 17.0, 19.0)  # a middle skin of any kind, to begin with: our choice
 
 
-class SkinMode(Mode):
+class SkinMode(RowsMode):
     """Rows of steps; a click takes one as a well."""
 
     name = "skin and blacks"
 
     def __init__(self, page: "PalettePage") -> None:
-        super().__init__(page)
-        self.rows = SwatchRows("Steps of the four-colour way")
-        self.lay(self.rows)
+        super().__init__(page, "Steps of the four-colour way")
         self.rows.chosen.connect(self._take)
         self.school: School | None = None
         self._looked_for = False
@@ -62,7 +58,7 @@ class SkinMode(Mode):
         page = self.page
         self._look_for_skin()
         well = page.chosen
-        if well is None or page.medium not in ("acrylic", "oil"):
+        if well is None or not page.mixes:
             self.rows.show_rows(())
             self.rows.waiting = "This school mixes acrylic or oil from four tubes."
             return Sheets()
@@ -91,7 +87,7 @@ class SkinMode(Mode):
         def ready(school: School) -> None:
             if page.mode is self and self.school is not school:
                 self.school = school
-                page.refresh()
+                page.refresh_soon()
 
         def with_mixer(mixer: Mixer) -> None:
             making = Making(
@@ -141,6 +137,3 @@ class SkinMode(Mode):
             return Edit(PALETTE, f"Took {name} as a well", taken)
 
         self.page.hand(meaning)
-
-    def key(self, event: QKeyEvent) -> bool:
-        return self.rows.take_key(event)

@@ -12,7 +12,7 @@ from yarrow_lane.paint.pigments.curves import curves
 from yarrow_lane.paint.pigments.entries import entries
 from yarrow_lane.palette.amounts import to_order
 from yarrow_lane.palette.paintbox import MEDIA, Medium, Tube, change_tube, put_in, take_out
-from yarrow_lane.palette.starters import STARTERS, starter
+from yarrow_lane.palette.starters import STARTERS
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Line, Meaning, NextAct, Note, Pick, Press, Section, Switch
 from yarrow_lane.ui.rooms.palette.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.palette.saving import save_csv, save_gpl, save_sheet, save_swatch_card
@@ -85,14 +85,9 @@ class TubesMode(Mode):
     # --- the bench
 
     def _starting(self, some: bool) -> Section:
-        presses = tuple(Press(f"Put in {name}", partial(self._fill, name)) for name in STARTERS)
+        presses = tuple(Press(f"Put in {name}", partial(self.page.fill_box, name, self.medium)) for name in STARTERS)
         note = Note("All of a starter box is generic: remembered, not measured. Put in what you own, take out what you do not.")
         return Section("Boxes to start from", (*presses, note), "three boxes" if some else "")
-
-    def _fill(self, name: str) -> Meaning:
-        page, medium = self.page, self.medium
-        page.change_box(f"Filled the paintbox: {name}", starter(name, medium, page.studio.paintbox))
-        return None
 
     def _change(self, tube: Tube, what: str, **values: Any) -> Meaning:
         page = self.page

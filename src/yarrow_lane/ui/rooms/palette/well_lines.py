@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import value_of
+from yarrow_lane.measure.place_words import place_words
 from yarrow_lane.palette.advice import seen_word
 from yarrow_lane.palette.amounts import to_order
 from yarrow_lane.palette.harmony import families
@@ -13,7 +14,6 @@ from yarrow_lane.palette.other_media import LEFT_OUT
 from yarrow_lane.palette.recipe import RecipeTrouble, read_recipe, recipe_words
 from yarrow_lane.palette.wells import PALETTE, Well, empty_well
 from yarrow_lane.palette.words import beside_words, hue_words
-from yarrow_lane.tone.reserves import place_words
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Line, Meaning, Note, Pick, Press, Section, Tick
 
 if TYPE_CHECKING:

@@ -8,6 +8,7 @@ import numpy as np
 from PySide6.QtGui import QImage, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from yarrow_lane.commission.sitters import sitter_at
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.difference import difference
 from yarrow_lane.measure.colour.grey import grey_code
@@ -122,14 +123,12 @@ class WellsMode(Mode):
 
     def _shown(self, well: Well, names: dict[int, str]) -> ShownWell:
         page = self.page
-        lab = well.lab
-        mixer = page.mixer
-        if self.look in ("dry", "wet") and well.recipe and mixer is not None:
-            lab = page.string_colours(well, self.look == "wet") or lab
-        srgb = well.srgb if lab is well.lab else srgb_of(lab)
+        srgb = well.srgb
         if self.look == "grey":
-            g = int(grey_code(np.array([well.lab[0]]))[0])
-            srgb = (g, g, g)
+            grey = int(grey_code(well.lab[0]))
+            srgb = (grey, grey, grey)
+        elif self.look != "photo" and (lab := page.mix_colour(well.recipe, self.look == "wet")) is not None:
+            srgb = srgb_of(lab)
         mix = recipe_words(well.recipe, names) if well.recipe else well.mix or "no mix yet"
         return ShownWell(
             well.id, srgb, page.name_of(well), value_text(well.lab[0]), mix, well.id > 0, well.mixed_on is not None
@@ -235,9 +234,8 @@ class WellsMode(Mode):
             )
             for a in advice.answers
         )
-        note = (
-            f"Out of reach: {advice.out_of_reach}. A glaze or a gloss varnish reaches further." if advice.out_of_reach else ""
-        )
+        far = f"Out of reach: {advice.out_of_reach}. A glaze or a gloss varnish reaches further." if advice.out_of_reach else ""
+        note = " ".join(words for words in (advice.gone, far) if words)
         return ShownMix(page.name_of(well), tuple(swatches), bars, tuple(w for w in words if w), others, note)
 
     def _way(self, well: Well) -> ShownMix | None:
@@ -299,7 +297,7 @@ class WellsMode(Mode):
 
     def _take_colour(self, at_mm: Point) -> None:
         page, compose = self.page, self.page.commission.compose
-        sitter_id = page.sitter_id or page.sitter_at(at_mm)
+        sitter_id = page.sitter_id or sitter_at(page.commission, at_mm)
 
         def ready(shown: Shown) -> None:
             scale = shown.picture.shape[1] / compose.width_mm

@@ -1,7 +1,8 @@
 """The tone page: the values of the reference, what is kept for last, its temperature, and the ground to judge it from."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import TypeVar
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
@@ -12,7 +13,7 @@ from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import value_of
 from yarrow_lane.tone.clusters import histogram
 from yarrow_lane.tone.grounds import ground_lab, ground_srgb
-from yarrow_lane.tone.looked import Looked, quick_study_picture
+from yarrow_lane.tone.pictures import quick_study_picture
 from yarrow_lane.tone.proposal import Judged
 from yarrow_lane.tone.record import TONE, lay_ground, set_count, set_limits
 from yarrow_lane.tone.warmth import Warmth
@@ -31,6 +32,7 @@ from yarrow_lane.ui.rooms.tone.view import Seen, laying_marks, reserve_marks, to
 from yarrow_lane.ui.theme.lettering import px
 from yarrow_lane.ui.workroom import Workroom
 
+T = TypeVar("T")
 _NARROWEST = 300  # px at 100 % text that a histogram needs: our choice
 _THUMBNAIL_PX = 150  # our choice: small enough that only masses are read
 
@@ -39,7 +41,6 @@ _THUMBNAIL_PX = 150  # our choice: small enough that only masses are read
 class _Found:
     """What has come of what was asked for, for the composition and the values shown now."""
 
-    looked: Looked | None = None
     studied: Studied | None = None
     kept: Kept | None = None
     warmth: Warmth | None = None
@@ -117,34 +118,30 @@ class TonePage(RoomPage):
         if self.look == "squint":
             self.looking.squinted(c, self._if_same(lambda levels: self._show(self.study, levels)))
             return
-        self.looking.study(c, lambda looked, studied: self._studied(c, looked, studied))
+        self.looking.study(c, self._if_same(self._studied))
 
-    def _same(self, c: Any) -> bool:
-        """Whether an answer is still for what is shown."""
-        return (
-            self.commission_id == c.id
-            and reference_key(self.commission.compose) == reference_key(c.compose)
-            and self.commission.tone == c.tone
-        )
-
-    def _if_same(self, ready: Any) -> Any:
+    def _if_same(self, ready: Callable[[T], None]) -> Callable[[T], None]:
+        """Hear an answer only while it is still for what is shown."""
         c, look = self.commission, self.look
-        return lambda answer: ready(answer) if self._same(c) and self.look == look else None
 
-    def _studied(self, c: Any, looked: Looked, studied: Studied) -> None:
-        if not self._same(c):
-            return
-        self.found.looked, self.found.studied = looked, studied
-        if self.look != "squint":
-            self._show(self.study, studied.levels)
-        if self.look == "reserves":
-            self.looking.reserves(c, looked, self._if_same(self._reserved))
-        elif self.look == "warm and cool":
-            self.looking.reserves(c, looked, self._if_same(self._reserved))
-            self.looking.warmth(c, looked, self._if_same(self._warmed))
+        def hear(answer: T) -> None:
+            now = self.commission if self.commission_id == c.id else None
+            same = now is not None and reference_key(now.compose) == reference_key(c.compose) and now.tone == c.tone
+            if same and self.look == look:
+                ready(answer)
+
+        return hear
+
+    def _studied(self, studied: Studied) -> None:
+        c, looking = self.commission, self.looking
+        self.found.studied = studied
+        self._show(self.study, studied.levels)
+        if self.look != "values":
+            looking.reserves(c, studied.colours, self._if_same(self._reserved))
+        if self.look == "warm and cool":
+            looking.warmth(c, studied.colours, self._if_same(self._warmed))
         elif self.look == "the ground":
-            self.looking.reserves(c, looked, self._if_same(self._reserved))
-            self.looking.grounds(c, looked, self._if_same(self._judged))
+            looking.grounds(c, studied.squint, self._if_same(self._judged))
         self._show_values()
         self._show_sheets()
 
@@ -164,8 +161,10 @@ class TonePage(RoomPage):
         self.found.grounds = grounds
         self.grounds.show_grounds(grounds, self.ground_now())
         c, found = self.commission, self.found
-        if found.looked is not None:
-            self.looking.begun(c, found.looked, self.ground_now(), self._if_same(lambda levels: self._show(self.third, levels)))
+        if found.studied is not None:
+            self.looking.begun(
+                c, found.studied, self.ground_now(), self._if_same(lambda levels: self._show(self.third, levels))
+            )
         self._show_values()
         self._show_sheets()
 
@@ -182,13 +181,13 @@ class TonePage(RoomPage):
         self.reference.show_overlays(*self._marks())
         plan = laying_marks(c, self._seen(), self.studio.climate) if self.look == "the ground" else self._marks()
         self.third.show_overlays(*plan)
-        if found.looked is None or found.studied is None:
+        if found.studied is None:
             return
         study, ground = found.studied.study, None
         if self.look == "the ground":
             name = self.ground_now()
             ground = ground_lab(name)[0], ground_srgb(name)
-        counts = tuple(float(n) for n in histogram(found.looked.squint.soft))
+        counts = tuple(float(n) for n in histogram(found.studied.squint.soft))
         cm2 = c.compose.width_mm * c.compose.height_mm / 100
         self.values.show_values(counts, study.limits, study.shares, study.shown, cm2, ground)
 
@@ -199,11 +198,7 @@ class TonePage(RoomPage):
             return
         alone = self.look == "squint" or self.turned == "small"
         shapes = "Through half-shut eyes" if self.look == "squint" else f"In {c.tone.count} values"
-        thirds = {
-            "reserves": "Where they lie",
-            "warm and cool": "Warmer and cooler",
-            "the ground": "Begun on it",
-        }
+        thirds = {"reserves": "Where they lie", "warm and cool": "Warmer and cooler", "the ground": "Begun on it"}
         self.heads.say(
             "" if alone else "The reference",
             shapes if self.look in ("values", "the ground", "squint") else "",
@@ -288,8 +283,8 @@ class TonePage(RoomPage):
 
     def _follow(self, limits: tuple[float, ...]) -> None:
         """While a limit is dragged the shapes follow, not yet cleaned."""
-        if self.found.looked is not None:
-            self._show(self.study, single_level(quick_study_picture(self.found.looked.squint, limits)))
+        if self.found.studied is not None:
+            self._show(self.study, single_level(quick_study_picture(self.found.studied.squint, limits)))
 
     def key(self, event: QKeyEvent) -> bool:
         """G grey, F mirrored; arrows walk the grounds, or choose a limit and move it."""

@@ -16,7 +16,7 @@ from yarrow_lane.paint.seen import srgb_of
 from yarrow_lane.palette.words import hue_words
 from yarrow_lane.tone.grounds import GROUNDS, ground_lab, ground_srgb
 from yarrow_lane.tone.proposal import Judged
-from yarrow_lane.tone.record import FEWEST, MOST, TONE
+from yarrow_lane.tone.record import FEWEST, MOST, TONE, lay_ground
 from yarrow_lane.tone.reserves import Reserve
 from yarrow_lane.tone.study import Study, metres_of, squint_of, usual_smallest_mm2
 from yarrow_lane.tone.warmth import Warmth
@@ -275,7 +275,7 @@ def _ground(c: Commission, seen: Seen, climate: Climate, hands: Hands) -> tuple[
 
 
 def _laid(name: str) -> Meaning:
-    return Edit(TONE, f"Ground: {name}" if name else "The ground is not laid", lambda t: replace(t, ground=name, laid_at=None))
+    return Edit(TONE, f"Ground: {name}" if name else "The ground is not laid", lambda t: lay_ground(t, name, None))
 
 
 def _wash(c: Commission, wash: Wash, name: str) -> Section:

@@ -4,19 +4,22 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.compose.reference import reference_key, working_px_per_mm
+from yarrow_lane.commission.sitters import care_of
+from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.derived import Derived, Key, Making
 from yarrow_lane.measure.plane import Circle
 from yarrow_lane.measure.progress import Progress
+from yarrow_lane.tone.colours import Colours
+from yarrow_lane.tone.record import Tone
 from yarrow_lane.tone.shapes import borders
-from yarrow_lane.tone.study import WORKING_PX, squinted, study
-from yarrow_lane.transfer.landmarks import circles_on, places_on
+from yarrow_lane.tone.study import squinted, study
 from yarrow_lane.transfer.lines.base import Base, as_bytes, from_bytes
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.lines.drawing import lines_to_draw, unit_of
 from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.lines.outlines import outlines_of
 from yarrow_lane.transfer.lines.strength import BASE
+from yarrow_lane.ui.reference_colours import want_colours
 from yarrow_lane.ui.references import References
 from yarrow_lane.workers.pool import Workers
 
@@ -34,14 +37,9 @@ class LinesToDraw:
     def _base_key(c: Commission, circles: tuple[Circle, ...]) -> Key:
         return Key("lines", (reference_key(c.compose),), (circles,), _VERSION)
 
-    @staticmethod
-    def _circles(c: Commission) -> tuple[Circle, ...]:
-        """Eyes, nose and mouth on the canvas."""
-        return circles_on(places_on(c.compose, c.intake.photos))
-
     def key(self, c: Commission, choice: Choice) -> Key:
         """What the lines of that choice are."""
-        base = self._base_key(c, self._circles(c))
+        base = self._base_key(c, care_of(c))
         # The ground changes no line.
         tone = replace(c.tone, ground="", laid_at=None, ground_coats=0) if choice.values else None
         return Key("lines picked", base.inputs, (*base.parameters, choice, tone), _VERSION)
@@ -55,7 +53,7 @@ class LinesToDraw:
         """Call `ready` with the lines in canvas mm; nothing happens while there is no reference."""
         if not c.compose.framed:
             return
-        compose, circles, key = c.compose, self._circles(c), self.key(c, choice)
+        compose, circles, key = c.compose, care_of(c), self.key(c, choice)
         base_key = self._base_key(c, circles)
         size = compose.width_mm, compose.height_mm
         unit = unit_of(*size)
@@ -68,18 +66,23 @@ class LinesToDraw:
             return found
 
         def picked(base: Base) -> None:
-            def make(progress: Progress) -> Lines:
-                lines = lines_to_draw(base, choice, size, outlines_of(compose))
-                return (*lines, *self._value_lines(c, circles, progress)) if choice.values else lines
+            def with_borders_of(colours: Colours | None) -> None:
+                def make(_: Progress) -> Lines:
+                    lines = lines_to_draw(base, choice, size, outlines_of(compose))
+                    return (*lines, *_borders_of_values(colours, c.tone, circles)) if colours is not None else lines
 
-            self._derived.want(key, asker, Making(make, lambda lines: 100 * len(lines) * 200), ready)
+                self._derived.want(key, asker, Making(make, lambda lines: 100 * len(lines) * 200), ready)
+
+            if choice.values:
+                want_colours(self._references, self._derived, compose, asker, with_borders_of)
+            else:
+                with_borders_of(None)
 
         making = Making(make_base, lambda base: base.points.nbytes * 3, as_bytes, from_bytes)
         self._derived.want(base_key, asker, making, picked)
 
-    def _value_lines(self, c: Commission, circles: tuple[Circle, ...], progress: Progress) -> Lines:
-        """The borders of the value study, lost all along: they are drawn lightly and prove nothing."""
-        scale = working_px_per_mm(c.compose, WORKING_PX)
-        picture = self._references.for_print(c.compose, c.compose.canvas, scale, progress)
-        found = borders(study(squinted(picture, scale, c.tone.squint_mm), c.tone, circles))
-        return tuple(Line(points, (True,) * len(points), 0.0, "values") for points in found)
+
+def _borders_of_values(colours: Colours, tone: Tone, care: tuple[Circle, ...]) -> Lines:
+    """The borders of Tone's study, lost all along: they are drawn lightly and prove nothing."""
+    found = borders(study(squinted(colours, tone.squint_mm), tone, care))
+    return tuple(Line(points, (True,) * len(points), 0.0, "values") for points in found)

@@ -1,5 +1,6 @@
 """A photograph on one view: first its corners are set, then a worker makes something of it."""
 
+from abc import ABC, abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
@@ -36,7 +37,7 @@ class PhotoWords:
     working: str
 
 
-class StraightenedPhoto(Generic[T]):
+class StraightenedPhoto(ABC, Generic[T]):
     """Subclasses say where the photograph is kept and what else the worker is told."""
 
     def __init__(
@@ -50,12 +51,13 @@ class StraightenedPhoto(Generic[T]):
     # --- hooks
 
     @property
+    @abstractmethod
     def photo(self) -> Taken | None:
-        raise NotImplementedError
+        """The one on record."""
 
+    @abstractmethod
     def keep(self, photo: Taken, label: str) -> None:
         """It is the photograph now, or its corners are elsewhere."""
-        raise NotImplementedError
 
     def more_told(self) -> tuple[Any, ...]:
         """What the worker is told beside the photograph and the canvas's size."""

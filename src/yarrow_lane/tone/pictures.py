@@ -1,20 +1,19 @@
-"""The reference made ready for the values: squinted at, in Lab, and the pictures that are shown of it."""
+"""Pictures that are shown of the values: the study, the squint, the canvas begun, warm and cool."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
-from yarrow_lane.measure.colour.cielab import lab_from_srgb8
 from yarrow_lane.measure.colour.grey import grey_code
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Circle
 from yarrow_lane.measure.raster import Picture, resized
 from yarrow_lane.paint.seen import Srgb
+from yarrow_lane.tone.colours import WORKING_PX, Colours
 from yarrow_lane.tone.record import Tone
-from yarrow_lane.tone.study import WORKING_PX, Squinted, Study, squinted, study
+from yarrow_lane.tone.study import Squinted, Study, study
 
 if TYPE_CHECKING:
     import cv2
@@ -25,29 +24,6 @@ _FINER = 3  # the study is shown at three times its px, so that its shapes have 
 _ACCENTS_OF = 5  # values of which the darkest and lightest are the accents a canvas is begun with: our choice
 _TINT = 22.0  # Lab units of warmth that are shown in full colour: our choice
 _WARM, _COOL = np.array([222, 120, 40], np.float32), np.array([40, 110, 222], np.float32)  # sRGB of the map: our choice
-
-
-@dataclass(frozen=True, eq=False)
-class Looked:
-    """Squint and Lab of one picture, (H, W) and (H, W, 3) of the same size; `small` is the picture at that size."""
-
-    squint: Squinted
-    lab: NDArray[np.float32]
-    small: Picture
-
-    @property
-    def px_per_mm(self) -> float:
-        return self.squint.px_per_mm
-
-    @property
-    def bytes(self) -> int:
-        return int(self.lab.nbytes * 2)
-
-
-def looked_at(picture: Picture, px_per_mm: float, squint_mm: float) -> Looked:
-    """Of a reference (H, W, 3) sRGB of the whole canvas."""
-    small = resized(picture, WORKING_PX)
-    return Looked(squinted(picture, px_per_mm, squint_mm), lab_from_srgb8(small).astype(np.float32), small)
 
 
 def study_picture(study: Study) -> Picture:
@@ -75,17 +51,17 @@ def squint_picture(picture: Picture, px_per_mm: float, squint_mm: float) -> Pict
     return np.asarray(cv2.GaussianBlur(small, (0, 0), max(0.3, squint_mm * scale)), np.uint8)
 
 
-def begun_on(looked: Looked, ground: Srgb, care: Sequence[Circle] = ()) -> Picture:
+def begun_on(colours: Colours, squint: Squinted, ground: Srgb, care: Sequence[Circle] = ()) -> Picture:
     """The canvas begun: the ground with the darkest and the lightest of five values as they will look, (H, W, 3)."""
-    classes = study(looked.squint, Tone(count=_ACCENTS_OF), care).classes
+    classes = study(squint, Tone(count=_ACCENTS_OF), care).classes
     accents = ((classes == 0) | (classes == _ACCENTS_OF - 1)).astype(np.float32)
     soft = cv2.GaussianBlur(accents, (0, 0), 0.8)[..., None]
-    return np.asarray(np.round(looked.small * soft + np.array(ground, np.float32) * (1 - soft)), np.uint8)
+    return np.asarray(np.round(colours.small * soft + np.array(ground, np.float32) * (1 - soft)), np.uint8)
 
 
-def warmth_picture(looked: Looked, field: NDArray[np.float32]) -> Picture:
+def warmth_picture(colours: Colours, field: NDArray[np.float32]) -> Picture:
     """The picture in greys, washed orange where it is warmer and blue where it is cooler than its middle."""
-    grey = np.repeat(grey_code(looked.lab[..., 0])[..., None], 3, axis=2).astype(np.float32)
+    grey = np.repeat(grey_code(colours.lightness)[..., None], 3, axis=2).astype(np.float32)
     amount = np.clip(np.abs(field) / _TINT, 0, 0.85)[..., None]
     tint = np.where(field[..., None] > 0, _WARM, _COOL)
     return np.asarray(np.clip(grey * (1 - amount) + tint * amount, 0, 255), np.uint8)
