@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import colour, compose, house, intake, pictures, resolution, start, store, transfer
+from bench import colour, compose, house, intake, layers, pictures, resolution, start, store, transfer
 
 MEASURES = {
     "house": house.measure,
@@ -13,9 +13,10 @@ MEASURES = {
     "compose": compose.measure,
     "transfer": transfer.measure,
     "colour": colour.measure,
+    "layers": layers.measure,
     "store": store.measure,
 }
-_LONG = ("store", "compose", "transfer")  # minutes and more: only when they are named
+_LONG = ("store", "compose", "transfer", "layers")  # minutes and more: only when they are named
 
 
 def main() -> None:

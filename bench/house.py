@@ -86,7 +86,7 @@ def beside_large_parts() -> Iterator[str]:
         windows = {}
         for name in ("empty", "large"):
             windows[name] = desk.start_commission(new_brief(name, "cat", "", "acrylic", NOW.date(), None))
-        regions = tuple(Region(n + 1, f"region {n}", "fur", blob(n, 1000)) for n in range(60))
+        regions = tuple(Region(n + 1, f"region {n}", "fur", (blob(n, 1000),)) for n in range(60))
         desk.do(windows["large"], Edit(LAYERS, "Drew", lambda _: Layers(regions, next_id=61)))
         size = len(to_json(LAYERS, desk.commission(windows["large"]).layers))
         window = Window(desk, workers)
@@ -171,7 +171,7 @@ def filled(folder: Path, active: int, delivered: int, photos: int) -> None:
         compose = Compose(300, 400, "", Framed(kept[0].id, Rect(0, 0, 3000, 4000))) if kept else Compose(300, 400)
         c = replace(c, intake=Intake(kept), compose=compose)
         if n < active:
-            regions = tuple(Region(k + 1, f"fur {k}", "fur", outlines[k]) for k in range(8))
+            regions = tuple(Region(k + 1, f"fur {k}", "fur", (outlines[k],)) for k in range(8))
             c = replace(c, layers=Layers(regions, next_id=9), transfer=set_count(c.transfer, 8))
         else:
             c = replace(c, deliver=Deliver(signed=NOW, delivered=NOW - timedelta(days=n)))

@@ -9,6 +9,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
+from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.demo.build import build_demo
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
@@ -26,23 +27,36 @@ VIEWS = (
     ("intake", 1, "Intake"),
     ("intake-one", 0, "Intake"),
     ("intake-eyes", 0, "Intake"),
-    ("intake-letter", 4, "Intake"),
     ("compose", 1, "Compose"),
     ("compose-cut", 5, "Compose"),
     ("compose-place", 5, "Compose"),
     ("compose-wall", 5, "Compose"),
-    ("compose-variants", 5, "Compose"),
     ("compose-proof", 5, "Compose"),
     ("transfer", 2, "Transfer"),
     ("tone", 2, "Tone"),
     ("palette", 1, "Palette"),
     ("layers", 1, "Layers"),
+    ("layers-patches", 1, "Layers"),
+    ("layers-play", 1, "Layers"),
     ("easel", 1, "Easel"),
     ("check", 0, "Check"),
     ("deliver", 0, "Deliver"),
 )
 
-COMPOSING = {"cut": "cut out", "place": "place", "wall": "on the wall", "variants": "variants", "proof": "proof"}
+COMPOSING = {"cut": "cut out", "place": "place", "wall": "on the wall", "proof": "proof"}
+
+
+def show_layers(application: QApplication, window: Window, mode: str) -> None:
+    """A way of working of the layers room, with all of Play foreseen."""
+    page = window.current
+    page.playing.want(page.commission, passes_in(page.commission, page.studio.climate))
+    settle(application, window)
+    page.work_on(mode)
+    settle(application, window)
+    if mode == "patches":
+        page.patching.choose_patch(page.patching.shown[20].id)
+    elif mode == "play":
+        page.foreseeing.go(27)
 
 
 def main(target: Path) -> None:
@@ -73,6 +87,9 @@ def main(target: Path) -> None:
             settle(application, window)
             window.current.hand(lambda: window.current.choose_count(5))
             window.current.show_look("the ground")
+        elif door == "Layers":
+            settle(application, window)
+            show_layers(application, window, mode or "score")
         elif mode and place is not None:
             settle(application, window)  # measures come before marks are drawn
             window.current.set_look(replace(window.current.look, mode=mode))

@@ -35,7 +35,7 @@ MUTATIONS = (
     Mutation("parts by eye do not slip", "paint/recipes/solver.py", "/ step * unsure) ** 2", "/ step * 0) ** 2", "rooms/paint"),
     Mutation("a let-down takes no white", "palette/amounts.py", "amount /= 1 + TINT_PARTS", "pass", "rooms/palette"),
     Mutation("light from one side is not undone", "palette/card.py", "/ _shade(plane, rect)", "/ 1.0", "rooms/palette"),
-    Mutation("no depth in the passes", "layers/passes.py", "share, _DEPTH[region.kind]", "share, 0", "rooms/layers"),
+    Mutation("no depth in the passes", "layers/passes.py", '"depth": facts.depth,', '"depth": 0,', "rooms/layers"),
     Mutation("half a pixel aside", "measure/raster.py", "sx / 2 - 0.5], [0", "sx / 2 + 0.5], [0", "rooms/measure"),
     Mutation("drying begins anew", "easel/standing.py", "max(dries, default=None)))", "None))", "rooms/easel"),
     Mutation("today's painting forgotten", "calendar/week.py", "minutes_a_day - painted", "minutes_a_day", "rooms/calendar"),

@@ -158,19 +158,19 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     keys(qtbot, window, "6")
     page = window.current
     wait_idle(window)
-    keys(qtbot, window, ENTER)
-    assert c().layers.regions[0].kind == "background"
     for kind, corners in (("fur", ((40, 60), (200, 60), (200, 280), (40, 280))), ("eye", ((80, 100), (110, 100), (95, 120)))):
-        fill(qtbot, page, "Next region is", kind)
+        page.drawing.choose_region(0)
+        fill(qtbot, page, "A new part is", kind)
         keys(qtbot, window, "d")
         for corner in corners:
-            click(page.reference, corner)
+            click(page.drawing.view, corner)
         keys(qtbot, window, ENTER, ENTER)
-    fur = c().layers.regions[1]
-    assert fur.kind == "fur" and abs(fur.outline[0][0] - 40) < 0.6
-    first = page.view.bars[3].name
+    assert [r.kind for r in c().layers.regions] == ["fur", "background", "eye"]
+    assert abs(min(x for x, _ in c().layers.regions[0].outline) - 40) < 0.6
+    page.work_on("score")
+    first = page.scoring.chart.score.passes[3].name
     page.choices.button("last", "Eyes").click()
-    assert page.view.bars[3].name != first
+    assert page.scoring.chart.score.passes[3].name != first
     page.choices.button("first", "Eyes").click()
 
     # Easel: every pass over dry paint, hours on record.
@@ -185,9 +185,9 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
         assert page.view.running
         clock.now += timedelta(minutes=20)
         keys(qtbot, window, ENTER)
-    assert len(c().easel.finished) == len(time_entries(c().log)) == 12
+    assert len(c().easel.finished) == len(time_entries(c().log)) == 15
     csv_lines = hours_text(desk).strip().splitlines()
-    assert len(csv_lines) == 13 and ",20.0," in csv_lines[1]
+    assert len(csv_lines) == 16 and ",20.0," in csv_lines[1]
 
     # Check: the painting beside the crop.
     keys(qtbot, window, "8")

@@ -35,8 +35,8 @@ from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.intake.photos import Eye, add_photos, mark_eye, mark_landmark, nudge_eye, set_rights, set_use, take_away
 from yarrow_lane.intake.rights import Rights
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected, LetterSent, Photographed, Printed
-from yarrow_lane.layers.passes import sequence
 from yarrow_lane.layers.regions import School, add_region, choose_school
+from yarrow_lane.layers.sequence import sequence
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.paint.drying import Climate
 from yarrow_lane.palette.wells import add_well, empty_well

@@ -39,7 +39,7 @@ def test_each_damage_gives_its_sentence(text, words):
 def test_what_is_no_number_is_never_stored():
     with pytest.raises(StoreTrouble, match=r"no number|number that is none"):
         to_json(TONE, Tone(squint_mm=float("nan")))
-    inside = Layers((Region(1, "coat", "fur", ((0.0, 0.0), (9.0, float("-inf")), (9.0, 9.0))),), next_id=2)
+    inside = Layers((Region(1, "coat", "fur", (((0.0, 0.0), (9.0, float("-inf")), (9.0, 9.0)),)),), next_id=2)
     with pytest.raises(StoreTrouble, match=r"layers.*number that is none"):
         to_json(LAYERS, inside)
     with pytest.raises(StoreTrouble, match="letters that are none"):

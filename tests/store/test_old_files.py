@@ -14,6 +14,8 @@ from yarrow_lane.commission.studio import STUDIO_PART, equipment_of
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.desk.desk import STUDIO, Desk
 from yarrow_lane.lane.happening import LetterSent, of_kind
+from yarrow_lane.layers.regions import area_cm2
+from yarrow_lane.measure.outlines import bare_areas
 from yarrow_lane.palette.mixes import counts_as_mix
 from yarrow_lane.palette.wells import PALETTE, value_word
 from yarrow_lane.store.codec import happening_to_json, to_json
@@ -35,8 +37,8 @@ DELIBERATE = {
     "third": {"palette": {"wells"}},
     "fifth": {"transfer": {"projector", "room_lux", "printer"}},
 }
-# Of all of them: a study may have more values than three.
-NOW_OTHERWISE = {"tone": {"dark_below", "light_above"}}
+# Of all of them: a study may have more values than three, and regions are one partition of the canvas.
+NOW_OTHERWISE = {"tone": {"dark_below", "light_above"}, "layers": {"regions", "school", "next_id"}}
 
 
 @pytest.fixture(params=OLD, ids=lambda p: p.name)
@@ -78,7 +80,7 @@ def test_every_part_of_every_commission_has_its_values(old):
                 if field not in {"v"} | NOW_OTHERWISE.get(part_name, set()) | DELIBERATE.get(name, {}).get(part_name, set()):
                     assert holds(now[field], value), (document, part_name, field)
                     compared += 1
-    assert compared > 290
+    assert compared > 275
 
 
 def test_wells_keep_all_but_the_names_nobody_gave_them(old):
@@ -92,9 +94,9 @@ def test_wells_keep_all_but_the_names_nobody_gave_them(old):
             given = before["name"] != f"{value_word(before['lab'][0])} {before['id']}"
             # Since the third state a well is called after its place in the row, and its name is empty.
             named = before["name"] if name not in ("first", "second", "third") or given else ""
-            assert (
-                now["name"] == named and now["recipe"] == [] and palette.well(now["id"]).answered == counts_as_mix(now["mix"])
-            )
+            assert now["name"] == named and now["recipe"] == before.get("recipe", [])
+            answered = bool(now["recipe"]) or counts_as_mix(now["mix"])
+            assert palette.well(now["id"]).answered == answered
             compared += 1
     assert compared > 0
 
@@ -105,11 +107,38 @@ def test_limits_of_three_values_are_kept_where_they_were_moved(old):
     for document, told in expected["documents"].items():
         before = told["parts"].get("tone")
         if before is not None:
-            limits = (before["dark_below"], before["light_above"])
+            limits = tuple(before["limits"]) if "limits" in before else (before["dark_below"], before["light_above"])
             assert desk.commission(document).tone.limits == (() if limits == (35.0, 65.0) else limits)
-            assert desk.commission(document).tone.count == 3
+            assert desk.commission(document).tone.count == before.get("count", 3)
             moved += limits != (35.0, 65.0)
     assert moved
+
+
+def test_regions_keep_their_ground_as_a_partition(old):
+    """Each keeps its name, kind and the area that no later one covered; what was bare is the background's now."""
+    desk, expected, _ = old
+    seen = 0
+    for document, told in expected["documents"].items():
+        before = told["parts"].get("layers", {}).get("regions", ())
+        if not before:
+            continue
+        layers = desk.commission(document).layers
+        outlines = [tuple(map(tuple, r["outline"])) for r in before]
+        areas = dict(zip((r["id"] for r in before), bare_areas(outlines), strict=True))
+        for r in before:
+            if areas[r["id"]] < 1:
+                continue
+            now = layers.region(r["id"])
+            assert (now.name, now.kind) == (r["name"], r["kind"])
+            if now.kind != "background":
+                assert area_cm2(now) * 100 == pytest.approx(areas[r["id"]], rel=2e-3, abs=1.0)
+                seen += 1
+        canvas = desk.commission(document).compose.canvas
+        assert sum(map(area_cm2, layers.regions)) * 100 == pytest.approx(canvas.width * canvas.height, abs=1.0)
+        school = told["parts"]["layers"]["school"]
+        assert layers.school.values == school["values"].replace("light to dark", "light first")
+        assert (layers.school.eyes, layers.school.background) == (school["eyes"], school["background"])
+    assert seen >= 15
 
 
 def test_a_commissions_projector_and_printer_are_the_studios_from_the_first_change_on(old):

@@ -119,7 +119,7 @@ def test_random_histories_lose_nothing_that_must_stay(tmp_path_factory, seed, st
     store = Store(folder, clock.now.date())
     desk = Desk(store, clock)
     cid = desk.start_commission(new_brief("Pip", "cat", "", "acrylic", NOON.date(), None))
-    regions = tuple(Region(n, f"r{n}", "fur", tuple((float(k), float(n)) for k in range(30))) for n in range(1, 9))
+    regions = tuple(Region(n, f"r{n}", "fur", (tuple((float(k), float(n)) for k in range(30)),)) for n in range(1, 9))
     kept: dict[int, object] = {}
     letters = 0
     for step in range(steps):

@@ -183,7 +183,14 @@ def test_a_clock_does_not_run_on_a_pass_that_has_to_wait_again(qtbot, demo_windo
         page.took = 30.0
         page.finish()
         done = {f.pass_id for f in c().easel.finished}
-        later = next((p for p in passes if finished.id in p.needs and p.id not in done and done.issuperset(p.needs)), None)
+        later = next(
+            (
+                p
+                for p in passes
+                if finished.id in {n.id for n in p.needs} and p.id not in done and done.issuperset(n.id for n in p.needs)
+            ),
+            None,
+        )
     page.take(chosen(later.id))
     page.start()
     assert running(c().log).about == later.id

@@ -15,14 +15,12 @@ from yarrow_lane.compose.reference import photographs_of, reference_key
 from yarrow_lane.easel.session import carried_over
 from yarrow_lane.intake.photos import take_away
 from yarrow_lane.lane.happening import Printed, of_kind
-from yarrow_lane.layers.regions import Region
-from yarrow_lane.measure.outlines import clip_to_rect, inner_point, polygon_area
+from yarrow_lane.layers.kinds import is_ground
+from yarrow_lane.layers.regions import Region, middle_of, relaid
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.paint.drying import Climate
 from yarrow_lane.palette.wells import Well
 from yarrow_lane.transfer.record import set_count
-
-_LEAST_MM2 = 1.0  # our choice: less of a region than this is nothing to paint
 
 
 @dataclass(frozen=True)
@@ -118,38 +116,48 @@ def _regions(c: Commission, before: Compose, same_photo: bool, changes: list[str
         return replace(c, layers=replace(c.layers, regions=(), made_from=""))
     kept: list[Region] = []
     off: list[str] = []
-    for region in regions:
-        outline = _carried(region, before, c.compose)
-        if len(outline) >= 3 and polygon_area(outline) >= _LEAST_MM2:
-            kept.append(replace(region, outline=outline))
-        else:
+    canvas = c.compose.canvas
+    for n, region in enumerate(sorted(regions, key=lambda r: not is_ground(r.kind))):
+        # What moves lies over the ground it leaves bare, so that the first ground is as large as the canvas.
+        beneath = n == 0 and is_ground(region.kind)
+        moved = replace(region, rings=(canvas.corners,)) if beneath else _carried(region, before, c.compose)
+        if moved is None:
             off.append(region.name)
+        else:
+            kept.append(moved)
+    laid = relaid(c.layers, kept, canvas)
+    off += [r.name for r in kept if all(r.id != there.id for there in laid.regions)]
     if off:
         changes.append(f"Off the canvas: {_names(off)}.")
-    if kept:
-        changes.append(f"{_count(len(kept), 'region stays', 'regions stay')} at the same place of the photograph.")
-    return replace(c, layers=replace(c.layers, regions=tuple(kept), made_from=reference_key(c.compose)))
+    if laid.regions:
+        changes.append(f"{_count(len(laid.regions), 'region stays', 'regions stay')} at the same place of the photograph.")
+    place = {r.id: n for n, r in enumerate(regions)}
+    in_order = tuple(sorted(laid.regions, key=lambda r: place.get(r.id, len(place))))
+    return replace(c, layers=replace(laid, regions=in_order, made_from=reference_key(c.compose)))
 
 
-def _carried(region: Region, before: Compose, after: Compose) -> Polygon:
-    """The outline on the new canvas; a background that filled the old canvas fills the new one.
+def _carried(region: Region, before: Compose, after: Compose) -> Region | None:
+    """The region on the new canvas; None where what it lies on is not shown any more.
 
-    A region moves as a whole, with what lies at its middle: a border drawn a little beyond the sitter goes with the sitter.
+    It moves as a whole, with what lies at its middle: a border drawn a little beyond the sitter goes with the sitter. Ground that
+    nobody covers any more goes to the background.
     """
-    if region.kind == "background" and polygon_area(region.outline) > 0.999 * before.width_mm * before.height_mm:
-        return after.canvas.corners
-    seen = seen_at(before, inner_point(region.outline))
+    seen = seen_at(before, middle_of(region))
     if seen is None:
-        moved = region.outline
-    else:
-        kept = tuple(place_of(after, replace(seen, at_px=to_px(before, seen.piece_id, p))) for p in region.outline)
-        moved = tuple(p for p in kept if p is not None)
-        if len(moved) < len(kept):
-            return ()
-    # Only what crosses the edge is cut: cutting an outline that lies inside would renumber its corners.
-    if all(after.canvas.holds(p) for p in moved):
-        return moved
-    return clip_to_rect(moved, after.canvas)
+        return region
+
+    def moved(line: Polygon) -> Polygon | None:
+        kept = tuple(place_of(after, replace(seen, at_px=to_px(before, seen.piece_id, p))) for p in line)
+        found = tuple(p for p in kept if p is not None)
+        return found if len(found) == len(kept) else None
+
+    rings = tuple(moved(ring) for ring in region.rings)
+    lines = tuple(moved(line) for line in region.lines)
+    if None in rings or None in lines:
+        return None
+    # Only what crosses the edge is cut: what lies inside keeps its very corners.
+    told = tuple(tuple((round(x, 2), round(y, 2)) for x, y in ring) for ring in rings if ring)
+    return replace(region, rings=told, lines=tuple(line for line in lines if line))
 
 
 def _drawn(c: Commission, same_cloth: bool, changes: list[str]) -> Commission:

@@ -6,6 +6,7 @@ from yarrow_lane.compose.cutting.outline import curve
 from yarrow_lane.compose.pieces import Piece
 from yarrow_lane.compose.reference import outline_key
 from yarrow_lane.intake.photos import Photo
+from yarrow_lane.layers.kinds import is_ground
 from yarrow_lane.layers.regions import Region
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.outlines import polygon_holds
@@ -28,8 +29,8 @@ def rings_of(c: Commission, sitter_id: int) -> Rings:
 @kept(8)  # asked for at every refresh, and a change of the palette changes none of this
 def _rings(compose: Compose, regions: tuple[Region, ...], photos: tuple[Photo, ...], sitter_id: int) -> Rings:
     pieces = [p for p in compose.pieces if not sitter_id or p.sitter_id == sitter_id]
-    rings = [ring for piece in pieces for ring in _rings_of_piece(piece)]
-    rings = rings or [r.outline for r in regions if r.kind != "background"]
+    rings = [ring for piece in pieces for ring in rings_of_piece(piece)]
+    rings = rings or [ring for r in regions if not is_ground(r.kind) for ring in r.outers]
     if not rings:
         oval = head_round([p.at for p in places_on(compose, photos) if p.name.endswith(" eye")])
         rings = [oval] if oval is not None else []
@@ -42,14 +43,14 @@ def rings_key(rings: Rings) -> str:
     return outline_key(rings)
 
 
-def _rings_of_piece(piece: Piece) -> Rings:
+def rings_of_piece(piece: Piece) -> Rings:
     return tuple(tuple((float(x), float(y)) for x, y in curve(ring, 8)) for ring in piece.outline_mm)
 
 
 def sitter_at(c: Commission, at_mm: Point) -> int:
     """Whose cut-out holds that place, the one in front; 0 for nobody's."""
     in_front_first = reversed(c.compose.pieces)
-    return next((p.sitter_id for p in in_front_first if any(polygon_holds(r, at_mm) for r in _rings_of_piece(p))), 0)
+    return next((p.sitter_id for p in in_front_first if any(polygon_holds(r, at_mm) for r in rings_of_piece(p))), 0)
 
 
 def care_of(c: Commission) -> tuple[Circle, ...]:

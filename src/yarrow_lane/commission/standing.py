@@ -28,7 +28,8 @@ from yarrow_lane.intake.photos import Photo
 from yarrow_lane.lane.doors import Door, State, door_now
 from yarrow_lane.lane.standing import Act, Standing, Task
 from yarrow_lane.layers import standing as layers
-from yarrow_lane.layers.passes import Pass, sequence
+from yarrow_lane.layers.passes import Pass
+from yarrow_lane.layers.sequence import sequence
 from yarrow_lane.layers.usual import usual_layers
 from yarrow_lane.measure.days import clock_text, working_days_between
 from yarrow_lane.paint.drying import Climate, Film

@@ -5,6 +5,8 @@ from dataclasses import dataclass, replace
 from yarrow_lane.calendar.week import Week
 from yarrow_lane.compose.rack import Rack
 from yarrow_lane.lane.part import Part, as_it_was
+from yarrow_lane.layers.brushes import Brush
+from yarrow_lane.layers.school import NamedSchool
 from yarrow_lane.measure.lengths import Unit
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.paint.drying import Climate
@@ -36,10 +38,12 @@ class Studio:
     equipment: Equipment | None = None
     stints: tuple[Stint, ...] = ()
     paintbox: Paintbox = Paintbox()
+    schools: tuple[NamedSchool, ...] = ()
+    jar: tuple[Brush, ...] = ()
 
 
-# Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times, version 4 the paintbox.
-STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was, as_it_was))
+# Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times, version 4 the paintbox, version 5 own schools and brushes.
+STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was, as_it_was, as_it_was))
 _MOST_STINTS = 60  # our choice: older ones say little of today's hand
 
 
@@ -58,6 +62,25 @@ def with_paintbox(studio: Studio, paintbox: Paintbox) -> Studio:
     return replace(studio, paintbox=paintbox)
 
 
+def with_school(studio: Studio, named: NamedSchool) -> Studio:
+    """A school of the painter's own; one of the same name gives way. Raises `StudioTrouble` without a name."""
+    name = named.name.strip()
+    if not name:
+        raise StudioTrouble("The school was not kept", "it has no name", "say in a word or two how you call this order of work")
+    rest = tuple(s for s in studio.schools if s.name != name)
+    return replace(studio, schools=(*rest, replace(named, name=name)))
+
+
+def without_school(studio: Studio, name: str) -> Studio:
+    """That school is forgotten."""
+    return replace(studio, schools=tuple(s for s in studio.schools if s.name != name))
+
+
+def with_jar(studio: Studio, jar: tuple[Brush, ...]) -> Studio:
+    """Other brushes in the jar."""
+    return replace(studio, jar=jar)
+
+
 def put_on_shelf(studio: Studio, commission_id: str) -> Studio:
     """A commission comes to the shelf."""
     return replace(studio, on_shelf=(*studio.on_shelf, commission_id))
@@ -74,4 +97,6 @@ def set_climate(studio: Studio, climate: Climate) -> Studio:
         raise StudioTrouble("The temperature was not taken", f"{climate.celsius:g} °C is outside 5 to 40 °C")
     if not 5 <= climate.humidity <= 95:
         raise StudioTrouble("The humidity was not taken", f"{climate.humidity:g} % is outside 5 to 95 %")
+    if not 0 <= climate.retarder <= 3:
+        raise StudioTrouble("The retarder was not taken", f"{climate.retarder:g} parts in ten are outside 0 to 3")
     return replace(studio, climate=climate)

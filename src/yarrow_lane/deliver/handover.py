@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from typing import Literal
 
-from yarrow_lane.intake.brief import Medium
+from yarrow_lane.intake.brief import OIL, Medium
 from yarrow_lane.lane.part import Part
 from yarrow_lane.measure.moments import after, ahead
 from yarrow_lane.measure.trouble import Trouble
@@ -76,14 +76,14 @@ def brought_to(deliver: Deliver, now: datetime) -> Deliver:
 
 def needs_varnish(medium: Medium) -> bool:
     """Watercolour and pastel go behind glass instead (common practice)."""
-    return medium in ("acrylic", "oil over acrylic")
+    return medium in ("acrylic", *OIL)
 
 
 def varnish_from(medium: Medium, last_pass: datetime | None, thickest: Film) -> datetime | None:
     """The earliest moment for the first coat; None when nothing is painted or no varnish is used."""
     if last_pass is None or not needs_varnish(medium):
         return None
-    days = OIL_WAIT_DAYS if medium == "oil over acrylic" else ACRYLIC_WAIT_DAYS[thickest]
+    days = OIL_WAIT_DAYS if medium in OIL else ACRYLIC_WAIT_DAYS[thickest]
     return after(last_pass, days * 1440)
 
 

@@ -18,7 +18,7 @@ from yarrow_lane.deliver.handover import (
     step_now,
     varnish_from,
 )
-from yarrow_lane.intake.brief import Medium
+from yarrow_lane.intake.brief import OIL, Medium
 from yarrow_lane.lane.standing import BEFORE, SMALL_MIN, Act, Standing, Task
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.paint.drying import Film
@@ -95,7 +95,7 @@ def tasks_left(
     if d.packed is None:
         packable = pack_from(d, medium)
         if needs_varnish(medium):
-            days = OIL_WAIT_DAYS if medium == "oil over acrylic" else ACRYLIC_WAIT_DAYS[thickest]
+            days = OIL_WAIT_DAYS if medium in OIL else ACRYLIC_WAIT_DAYS[thickest]
             for coat in range(len(d.coats), COATS):
                 first = coat == 0
                 earliest = next_coat_from(d) if d.coats else None

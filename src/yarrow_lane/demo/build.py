@@ -63,7 +63,7 @@ def build_demo(folder: Path, now: datetime) -> None:
         store.close()
 
 
-def _animal_regions(sitter: SitterFile, coarse: float = 0.004) -> tuple[tuple[str, Kind, Polygon], ...]:
+def _animal_regions(sitter: SitterFile, coarse: float = 0.0012) -> tuple[tuple[str, Kind, Polygon], ...]:
     """Body, head, ears, muzzle parts and eyes of a rendered animal."""
     found: list[tuple[str, Kind, Polygon]] = [("body fur", "fur", sitter.outlines((2,), coarse=coarse)[0])]
     found.append(("head fur", "fur", sitter.outlines((1, 4, 5, 6, 10), coarse=coarse)[0]))
@@ -169,7 +169,7 @@ def _fennel(scene: Scene, now: datetime) -> None:
             ("garden, light", (1300, 300), "titanium white 8 : cadmium yellow ½ : ultramarine ⅛"),
         ),
     )
-    scene.regions(_animal_regions(dog, 0.003), School())
+    scene.regions(_animal_regions(dog), School())
     passes_done = 11
     scene.paint(passes_done - 1, -16, 4.0)
     scene.paint(1, 0, 4.0)

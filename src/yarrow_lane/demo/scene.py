@@ -19,8 +19,8 @@ from yarrow_lane.intake.photos import INTAKE, Eye, Photo, Use, add_photo, mark_e
 from yarrow_lane.intake.rights import Consent, Permission, Rights
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped
 from yarrow_lane.lane.part import Edit, Part
-from yarrow_lane.layers.passes import sequence
 from yarrow_lane.layers.regions import LAYERS, Kind, School, add_region, choose_school
+from yarrow_lane.layers.sequence import sequence
 from yarrow_lane.measure.plane import Point, Polygon, Rect
 from yarrow_lane.palette.recipe import read_recipe
 from yarrow_lane.palette.wells import PALETTE, add_well, change_well, patch_colour

@@ -4,9 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from yarrow_lane.lane.part import Part, Plain
-from yarrow_lane.layers.passes import Pass, pass_id, same_place, values_of
-from yarrow_lane.layers.regions import School
+from yarrow_lane.lane.part import Part, Plain, as_it_was
+from yarrow_lane.layers.passes import Pass, pass_id, same_place
 from yarrow_lane.measure.moments import after, ahead
 from yarrow_lane.measure.trouble import Trouble
 
@@ -17,11 +16,12 @@ class EaselTrouble(Trouble):
 
 @dataclass(frozen=True)
 class FinishedPass:
-    """A pass done, when, and how long its film was expected to stay wet."""
+    """A pass done, when, and how long its film was expected to stay wet; one `touched` was felt to be dry and overrules that."""
 
     pass_id: str
     at: datetime
     dry_minutes: float
+    touched: bool = False
 
 
 @dataclass(frozen=True)
@@ -43,7 +43,8 @@ def _named_whole(plain: Plain, others: Mapping[str, Plain]) -> Plain:
     """Before version 1 a pass was named by region and role alone; kind and order of values are those of that time."""
     layers, brief = others.get("layers", {}), others.get("brief", {})
     kinds = {r["id"]: r["kind"] for r in layers.get("regions", ())}
-    values = values_of(School(**layers.get("school", {})), brief.get("medium", "acrylic"))
+    dark = layers.get("school", {}).get("values", "dark to light") == "dark to light"
+    values = "dark" if dark and brief.get("medium", "acrylic") != "watercolour" else "light"
 
     def whole(short: str) -> str:
         region, _, role = short.partition(":")
@@ -53,7 +54,7 @@ def _named_whole(plain: Plain, others: Mapping[str, Plain]) -> Plain:
     return {**plain, "finished": finished, "chosen": whole(plain.get("chosen", ""))}
 
 
-EASEL = Part("easel", Easel, "Easel", (_named_whole,))
+EASEL = Part("easel", Easel, "Easel", (_named_whole, as_it_was))  # version 2 knows films felt to be dry
 
 
 def dry_at(finished: FinishedPass, now: datetime) -> datetime:
@@ -88,8 +89,8 @@ class Readiness:
 def readiness(easel: Easel, wanted: Pass, now: datetime) -> Readiness:
     """Look at every layer the pass needs."""
     done = {f.pass_id: f for f in easel.finished}
-    missing = tuple(n for n in wanted.needs if n not in done)
-    dries = [dry_at(done[n], now) for n in wanted.needs if n in done]
+    missing = tuple(n.id for n in wanted.needs if n.id not in done)
+    dries = [dry_at(done[n.id], now) for n in wanted.needs if n.dry and n.id in done]
     last = max(dries, default=None)
     if missing:
         return Readiness(False, missing)
@@ -128,6 +129,16 @@ def finish_pass(easel: Easel, done: Pass, at: datetime) -> Easel:
     if easel.done(done.id) is not None:
         raise EaselTrouble(f"“{done.title}” was not finished again", "it is painted already")
     return replace(easel, finished=(*easel.finished, FinishedPass(done.id, at, done.dry_minutes)), chosen="")
+
+
+def felt_dry(easel: Easel, pass_id: str, now: datetime) -> Easel:
+    """The film of a finished pass is dry by touch, whatever was reckoned; raises `EaselTrouble` for one not painted."""
+    done = easel.done(pass_id)
+    if done is None:
+        raise EaselTrouble("It was not noted as dry", "that pass is not painted")
+    minutes = max(0.0, (now - done.at).total_seconds() / 60)
+    dry = replace(done, dry_minutes=min(done.dry_minutes, minutes), touched=True)
+    return replace(easel, finished=tuple(dry if f is done else f for f in easel.finished))
 
 
 def choose_pass(easel: Easel, pass_id: str) -> Easel:

@@ -43,8 +43,8 @@ def tasks_left(easel: Easel, passes: tuple[Pass, ...], now: datetime) -> tuple[T
     done = {f.pass_id: f for f in easel.finished}
     tasks = []
     for p in left:
-        after = tuple((place[n], by_id[n].dry_minutes) for n in p.needs if n in place)
-        dries = [dry_at(done[n], now) for n in p.needs if n in done]
+        after = tuple((place[n.id], by_id[n.id].dry_minutes if n.dry else 0.0) for n in p.needs if n.id in place)
+        dries = [dry_at(done[n.id], now) for n in p.needs if n.dry and n.id in done]
         tasks.append(Task(f"paint {p.title}", p.minutes, after or ((BEFORE, 0.0),), max(dries, default=None)))
     return tuple(tasks)
 

@@ -10,8 +10,9 @@ from yarrow_lane.measure.trouble import Trouble
 
 SitterKind = Literal["person", "dog", "cat", "horse", "rabbit", "bird", "other"]
 SITTER_KINDS: tuple[SitterKind, ...] = ("person", "dog", "cat", "horse", "rabbit", "bird", "other")
-Medium = Literal["acrylic", "watercolour", "oil over acrylic", "soft pastel"]
-MEDIA: tuple[Medium, ...] = ("acrylic", "watercolour", "oil over acrylic", "soft pastel")
+Medium = Literal["acrylic", "watercolour", "oil over acrylic", "oil", "soft pastel"]
+MEDIA: tuple[Medium, ...] = ("acrylic", "watercolour", "oil over acrylic", "oil", "soft pastel")
+OIL: tuple[Medium, ...] = ("oil over acrylic", "oil")  # what lies uppermost is oil
 
 
 # Crown to chin, mm, of a usual grown one: from memory, and breeds differ much. Asked of the client, it is better than this.

@@ -1,10 +1,11 @@
 """Before regions are drawn: a usual head on this canvas, so that days are reckoned the same way before and after."""
 
 import math
+from dataclasses import replace
 
 from yarrow_lane.intake.brief import Brief
 from yarrow_lane.intake.photos import Eye
-from yarrow_lane.layers.regions import Background, Eyes, Kind, Layers, School, Values, add_region
+from yarrow_lane.layers.regions import Kind, Layers, School, add_region
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Point, Polygon, Rect
 
@@ -31,16 +32,14 @@ def sitter_kind(brief: Brief) -> Kind:
 def usual_layers(canvas: Rect, brief: Brief, school: School) -> Layers:
     """A background, one sitter over half of the canvas whatever their number, and two eyes for each."""
     count = 2 * max(1, len(brief.sitters))
-    return _usual(canvas.width, canvas.height, sitter_kind(brief), count, school.eyes, school.values, school.background)
+    return replace(_usual(canvas.width, canvas.height, sitter_kind(brief), count), school=school)
 
 
 @kept(256)
-def _usual(
-    width: float, height: float, kind: Kind, count: int, eyes: Eyes, values: Values, background: Background
-) -> Layers:  # fmt: skip
-    """The same object for equal arguments: the passes that follow from it are then worked out once, not at every look at a shelf."""
+def _usual(width: float, height: float, kind: Kind, count: int) -> Layers:
+    """The same regions for equal arguments: the passes that follow from them are then worked out once, not at every look at a shelf."""
     canvas = Rect(0.0, 0.0, width, height)
-    layers = add_region(Layers(school=School(eyes, values, background)), "background", canvas.corners, canvas)
+    layers = add_region(Layers(), "background", canvas.corners, canvas)
     half = math.sqrt(_SITTER_SHARE / math.pi)
     layers = add_region(layers, kind, ellipse(canvas.centre, half * width, half * height), canvas)
     eye = math.sqrt(_EYE_SHARE * width * height / math.pi)

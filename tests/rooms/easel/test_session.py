@@ -5,12 +5,12 @@ from datetime import timedelta
 import pytest
 
 from tests.conftest import NOON
-from tests.rooms.layers.test_passes import portrait
+from tests.rooms.layers.making import portrait
 from yarrow_lane.easel.clock import minutes_logged, running, time_entries
 from yarrow_lane.easel.session import Easel, EaselTrouble, choose_pass, finish_pass, pass_now, readiness, wet_until
 from yarrow_lane.easel.standing import tasks_left
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected
-from yarrow_lane.layers.passes import sequence
+from yarrow_lane.layers.sequence import sequence
 from yarrow_lane.paint.drying import Climate
 
 PASSES = sequence(portrait(), "acrylic", Climate(20, 50))
@@ -74,15 +74,15 @@ def test_hours_are_summed_and_corrected():
 
 def test_what_is_painted_already_dries_from_when_it_was_painted():
     """An oil pass of ten days ago holds the next back by what is left of its drying, not by the whole of it."""
-    passes = sequence(portrait(), "oil over acrylic", Climate(20, 50))
+    passes = sequence(portrait(), "oil", Climate(20, 50))
     first = passes[0]
     easel = finish_pass(Easel(), first, NOON)
     assert first.dry_minutes > 120
     tasks = tasks_left(easel, passes, NOON)
-    following = next(t for t, p in zip(tasks, passes[1:], strict=True) if first.id in p.needs)
+    following = next(t for t, p in zip(tasks, passes[1:], strict=True) if first.id in {n.id for n in p.needs})
     assert following.earliest == NOON + timedelta(minutes=first.dry_minutes)
     assert not any(first.title in t.words for t in tasks)
     left = passes[1:]
     for task, paint in zip(tasks, left, strict=True):
         for place, lag in task.after:
-            assert place < 0 or (left[place].id in paint.needs and lag == left[place].dry_minutes)
+            assert place < 0 or (left[place].id in {n.id for n in paint.needs} and lag == left[place].dry_minutes)

@@ -20,7 +20,7 @@ from yarrow_lane.easel.session import Easel, FinishedPass, dry_at, finished_ahea
 from yarrow_lane.easel.session import brought_to as easel_brought_to
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped, HoursCorrected, StretchSettled
-from yarrow_lane.layers.passes import Pass
+from yarrow_lane.layers.passes import Need, Pass
 from yarrow_lane.measure.moments import LIFETIME_MIN, after
 
 
@@ -53,8 +53,10 @@ def test_daylight_saving_and_travelling_change_no_length():
     assert minutes_logged(log) == 60 and not doubts(log)
 
 
-def a_pass(needs=()) -> Pass:
-    return Pass("1:fur:3:block", 1, "coat", "fur", "block-in", 100.0, 60.0, "normal", 18.0, needs)
+def a_pass(*needs: str) -> Pass:
+    return Pass(
+        "1:fur:3:block", 1, "coat", "fur", "block-in", 100.0, 60.0, "normal", 18.0, tuple(Need(n, "same", True) for n in needs)
+    )
 
 
 def test_a_finish_in_the_future_is_wet_from_now_and_can_be_settled():
@@ -64,9 +66,9 @@ def test_a_finish_in_the_future_is_wet_from_now_and_can_be_settled():
     later = NOON + timedelta(hours=3)
     for now in (NOON, later):
         assert wet_until(easel, now) == now + timedelta(minutes=20), "never dry by a date that has not come"
-    assert not readiness(easel, a_pass(("1:fur:3:wash",)), NOON).ready
+    assert not readiness(easel, a_pass("1:fur:3:wash"), NOON).ready
     settled = easel_brought_to(easel, NOON)
-    assert not finished_ahead(settled, NOON) and readiness(settled, a_pass(("1:fur:3:wash",)), later).ready
+    assert not finished_ahead(settled, NOON) and readiness(settled, a_pass("1:fur:3:wash"), later).ready
     # Two machines' clocks differ by a little.
     assert not finished_ahead(Easel((FinishedPass("1", NOON + timedelta(minutes=4), 1.0),)), NOON)
 

@@ -4,7 +4,6 @@ import cv2
 import numpy as np
 import pytest
 
-from yarrow_lane.layers.regions import Layers, add_region, lie_of
 from yarrow_lane.measure.outlines import bare_areas, clip_to_rect, neighbours, polygon_area, polygon_holds, split
 from yarrow_lane.measure.plane import Rect, polygon_bounds
 
@@ -117,12 +116,3 @@ def test_a_line_splits_a_region_and_nothing_is_lost(seed):
     assert not any((a & b).sum() > 12 * SIDE for n, a in enumerate(planes) for b in planes[n + 1 :])
     assert split(polygon, ((-50, -50), (-40, -40)))[0:1] and len(split(polygon, ((-50, -50), (-40, -40)))) == 1
     assert len(split(polygon, ((0, 0),))) == 1
-
-
-def test_the_lie_of_regions_is_told_in_square_centimetres():
-    canvas = Rect(0, 0, 400, 500)
-    layers = add_region(Layers(), "background", canvas.corners, canvas)
-    layers = add_region(layers, "fur", ((100, 100), (300, 100), (300, 400), (100, 400)), canvas)
-    lie = lie_of(layers.regions)
-    assert lie.bare_cm2 == {1: pytest.approx(2000 - 600), 2: pytest.approx(600)}
-    assert lie.neighbours == {1: (2,), 2: (1,)}

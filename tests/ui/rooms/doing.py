@@ -18,10 +18,12 @@ def now(window):
 
 def draw(qtbot, page, window, kind, corners, close=ENTER):
     """Draw a region of that kind, corner by corner, and keep it when it is closed with Enter."""
-    fill(qtbot, page, "Next region is", kind)
+    page.work_on("regions")
+    page.drawing.choose_region(0)
+    fill(qtbot, page, "A new part is", kind)
     keys(qtbot, window, "d")
     for corner in corners:
-        click(page.reference, corner)
+        click(page.drawing.view, corner)
     if close is not None:
         keys(qtbot, window, close)
     if close == ENTER and len(corners) > 2:

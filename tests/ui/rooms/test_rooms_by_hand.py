@@ -4,11 +4,11 @@ from datetime import timedelta
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent, QMouseEvent
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.conftest import NOON
-from tests.journeys.hands import click, drag, fill, keys, press, send
+from tests.journeys.hands import click, drag, fill, keys, press
 from tests.ui.rooms.doing import ENTER, ESC, SPACE, draw, now
 
 SHIFT = Qt.KeyboardModifier.ShiftModifier
@@ -124,66 +124,10 @@ def test_the_nearest_sizes_are_drawn_and_one_is_taken(framed):
     assert not any(hasattr(o, "text") for o in page.crop_view.overlays)
 
 
-def test_regions_are_drawn_taken_back_renamed_and_wiped(qtbot, framed, wait_idle):
-    keys(qtbot, framed, "6")
-    page = framed.current
-    wait_idle(framed)
-    draw(qtbot, page, framed, "fur", ((20, 20), (200, 20), (200, 200), (10, 290)), close=None)
-    keys(qtbot, framed, Qt.Key.Key_Backspace)
-    assert len(page.outline.corners) == 3
-    at = page.reference.to_screen((100, 100))
-    send(page.reference, QMouseEvent.Type.MouseButtonDblClick, at)
-    assert now(framed).layers.regions == () and page.bench.line("It is").line.value == "fur", "its kind is asked"
-    click(page.reference, (50, 250))
-    keys(qtbot, framed, "d")
-    assert len(page.outline.corners) == 3, "while it is asked no corner is added, and none is lost by a stray key"
-    keys(qtbot, framed, ESC)
-    assert page.outline.drawing and not page.outline.shut, "Esc goes on drawing"
-    keys(qtbot, framed, ENTER)
-    fill(qtbot, page, "It is", "fur")
-    keys(qtbot, framed, ENTER)
-    (fur,) = now(framed).layers.regions
-    assert len(fur.outline) == 3 and not page.outline.drawing
-    draw(qtbot, page, framed, "nose", ((30, 30), (40, 30)), close=ENTER)
-    assert "has two corners yet" in framed.message.text and len(now(framed).layers.regions) == 1
-    assert page.outline.corners is not None and len(page.outline.corners) == 2, "they stay"
-    keys(qtbot, framed, ESC)
-    draw(qtbot, page, framed, "nose", ((30, 30),), close=ESC)
-    assert not page.outline.drawing and framed.door == "Layers"
-    click(page.reference, (120, 60))
-    fill(qtbot, page, "Name", "back of the head")
-    fill(qtbot, page, "Painted as", "hair")
-    assert (now(framed).layers.regions[0].name, now(framed).layers.regions[0].kind) == ("back of the head", "hair")
-    press(qtbot, page, "Wipe this region out")
-    assert now(framed).layers.regions == ()
-    keys(qtbot, framed, (Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier))
-    assert len(now(framed).layers.regions) == 1
-
-
-def test_the_score_is_walked_and_says_what_must_be_dry(qtbot, framed, wait_idle):
-    keys(qtbot, framed, "6")
-    page = framed.current
-    wait_idle(framed)
-    keys(qtbot, framed, ENTER)
-    draw(qtbot, page, framed, "fur", ((40, 60), (200, 60), (200, 280), (40, 280)))
-    keys(qtbot, framed, Qt.Key.Key_Right)
-    first = page.view.chosen
-    assert first is not None and "nothing must dry" in str(page.bench.sheet)
-    keys(qtbot, framed, Qt.Key.Key_Right, Qt.Key.Key_Right, Qt.Key.Key_Right)
-    assert "Must be dry before it" in str(page.bench.sheet)
-    page.chart.grab()
-    order = [bar.name for bar in page.view.bars]
-    page.choices.button("last", "Background").click()
-    assert [bar.name for bar in page.view.bars] != order
-    page.choices.button("light to dark").click()
-    assert now(framed).layers.school.values == "light to dark"
-
-
 @pytest.fixture
 def at_the_easel(qtbot, framed, wait_idle):
     keys(qtbot, framed, "6")
     wait_idle(framed)
-    keys(qtbot, framed, ENTER)
     draw(qtbot, framed.current, framed, "fur", ((40, 60), (200, 60), (200, 280), (40, 280)))
     keys(qtbot, framed, "7")
     wait_idle(framed)

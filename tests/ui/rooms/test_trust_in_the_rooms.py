@@ -207,17 +207,14 @@ def test_the_next_kind_stays_over_doors_and_eyes_come_from_their_marks(qtbot, fr
     keys(qtbot, framed, "6")
     page = framed.current
     wait_idle(framed)
-    assert page.kind == "background"
-    keys(qtbot, framed, ENTER)
-    assert page.kind == "fur" and now(framed).layers.regions[0].name == "background"
     assert next(d for d in framed.desk.standings.of(framed.commission_id, NOON).doors if d.name == "Layers").state == "ahead"
-    fill(qtbot, page, "Next region is", "cloth")
+    fill(qtbot, page, "A new part is", "cloth")
     keys(qtbot, framed, "5", "6")
-    assert framed.current.kind == "cloth", "what was chosen stays over doors"
+    assert framed.current.drawing.kind == "cloth", "what was chosen stays over doors"
     draw(qtbot, page, framed, "fur", ((40, 60), (200, 60), (200, 280)))
-    assert page.kind == "eye"
+    assert page.drawing.kind == "eye" and {r.kind for r in now(framed).layers.regions} == {"fur", "background"}
     press(qtbot, page, "Outline the eyes marked at Intake")
-    eye = now(framed).layers.regions[-1]
+    eye = next(r for r in now(framed).layers.regions if r.kind == "eye")
     assert (eye.kind, eye.name) == ("eye", "right eye") and "a guess" in framed.message.text
     assert "Outline the eyes marked at Intake" not in labels(page)
 
@@ -262,7 +259,8 @@ def test_the_size_is_changed_after_painting(qtbot, framed, wait_idle, clock):
     wait_idle(framed)
     keys(qtbot, framed, ENTER)
     assert len(now(framed).palette.wells) == 7
-    keys(qtbot, framed, "6", ENTER)
+    keys(qtbot, framed, "6")
+    wait_idle(framed)
     draw(qtbot, framed.current, framed, "fur", ((40, 60), (200, 60), (200, 280)))
     keys(qtbot, framed, "7", SPACE)
     clock.now += timedelta(minutes=42)

@@ -15,7 +15,7 @@ from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.regions import Region
 from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.measure.plane import Rect, polygon_bounds
+from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, Fact, Field, Line, Mood, NextAct, Note, Pick, Press, Section
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Veil
@@ -62,7 +62,7 @@ def clock_face(seconds: float) -> str:
 
 def area_round(region: Region, canvas: Rect) -> Rect:
     """The region with some air round it, within the canvas."""
-    b = polygon_bounds(region.outline)
+    b = region.bounds
     air = max(b.width, b.height) * _AIR
     left, top = max(0.0, b.x - air), max(0.0, b.y - air)
     return Rect(left, top, min(canvas.right, b.right + air) - left, min(canvas.bottom, b.bottom + air) - top)

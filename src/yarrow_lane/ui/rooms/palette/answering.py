@@ -34,7 +34,7 @@ if TYPE_CHECKING:
 
 # What is mixed for a commission in each medium; oil over acrylic is asked for by the painter.
 MIXED_IN: dict[str, Medium] = {
-    "acrylic": "acrylic", "watercolour": "watercolour", "oil over acrylic": "oil", "soft pastel": "soft pastel",
+    "acrylic": "acrylic", "watercolour": "watercolour", "oil over acrylic": "oil", "oil": "oil", "soft pastel": "soft pastel",
 }  # fmt: skip
 
 

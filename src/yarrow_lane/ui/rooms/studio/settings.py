@@ -7,7 +7,6 @@ from typing import Protocol
 
 from yarrow_lane.commission.studio import Studio, set_climate
 from yarrow_lane.measure.days import WEEKDAYS, day_text
-from yarrow_lane.paint.drying import Climate
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Line, Note, Pick, Press, Section, Tick
 
 _DAY_WORDS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
@@ -68,10 +67,10 @@ def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section
         do("Changed when the day begins", lambda s: replace(s, week=replace(week, starts_at_hour=round(value))))
 
     def celsius(value: float) -> None:
-        do("Read the temperature", lambda s: set_climate(s, Climate(value, climate.humidity)))
+        do("Read the temperature", lambda s: set_climate(s, replace(climate, celsius=value)))
 
     def humidity(value: float) -> None:
-        do("Read the humidity", lambda s: set_climate(s, Climate(climate.celsius, value)))
+        do("Read the humidity", lambda s: set_climate(s, replace(climate, humidity=value)))
 
     return (
         Section(

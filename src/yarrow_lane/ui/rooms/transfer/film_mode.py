@@ -35,7 +35,7 @@ def _rings_of(compose: Compose, regions: tuple[Region, ...], film: Film) -> tupl
     """What is cut of the sitters and regions it covers, canvas mm. Raises `FilmTrouble`."""
     pieces = [p for p in compose.pieces if film.pieces is None or p.id in film.pieces]
     covered = [[tuple((float(x), float(y)) for x, y in curve(ring, 8)) for ring in p.outline_mm] for p in pieces]
-    covered += [[r.outline] for r in regions if r.id in film.regions]
+    covered += [list(r.outers) for r in regions if r.id in film.regions]
     return film_outlines(covered, film, (compose.width_mm, compose.height_mm))
 
 

@@ -1,0 +1,133 @@
+"""What the bench says of one pass: what it does, with what, over what, and what usually goes wrong."""
+
+from collections.abc import Mapping
+from datetime import datetime
+
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.studio import Studio
+from yarrow_lane.commission.to_propose import focal_of
+from yarrow_lane.easel.clock import minutes_logged
+from yarrow_lane.easel.session import readiness
+from yarrow_lane.layers.brushes import Advice, advice, wasted_beyond
+from yarrow_lane.layers.passes import Pass
+from yarrow_lane.layers.rules import Warned
+from yarrow_lane.layers.score import frees
+from yarrow_lane.layers.telling import remedies, sayings
+from yarrow_lane.layers.wells_for import AreaColours, wells_for
+from yarrow_lane.measure.days import clock_text
+from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.paint.drying import FILM_UM, SURELY
+from yarrow_lane.ui.bench_sheet import Fact, Headline, Line, Note, Section, Swatch
+from yarrow_lane.ui.words import area_text, drying_text
+
+_A_TOUCH_ML = 0.05  # less than a drop: our choice
+_SPRAY = "Spray outdoors or well aired, with a mask; follow its safety data sheet."
+_OIL = "Solvents: air the room, no open flame, rags in a closed metal bin; follow the safety data sheets."
+_SANDING = "Dry pastel dust: do not blow it off; wipe damp, and follow the safety data sheet of each pigment."
+
+
+def hazard_of(p: Pass) -> str:
+    """The usual caution of a pass; "" where there is none beyond clean hands."""
+    return _SPRAY if p.nature == "fix" else _OIL if p.paint == "oil" else _SANDING if p.paint == "pastel" else ""
+
+
+def advised(p: Pass, studio: Studio, colours: Mapping[int, AreaColours], hair_mm: float = 0.0) -> Advice:
+    """Brush and paint of a pass, for the area as wide as the picture shows it."""
+    area = colours.get(p.region_id)
+    inner = area.inner_mm if area is not None else max(2.0, (p.area_cm2 * 100 / 3.14) ** 0.5 / 2)
+    return advice(p, inner, hair_mm, studio.jar)
+
+
+def pass_sections(
+    c: Commission, studio: Studio, passes: tuple[Pass, ...], p: Pass, number: int, now: datetime,
+    colours: Mapping[int, AreaColours], warned: tuple[Warned, ...], remedy: int, patches: tuple[int, ...] = (),
+) -> list[Section]:  # fmt: skip
+    """`remedy` counts the remedies asked for, 0 for none; `patches` are the numbers of its patches in the order to climb."""
+    a = advised(p, studio, colours)
+    between = f"{hours_text(a.minutes_between[0])} to {hours_text(a.minutes_between[1])}"
+    lines: list[Line] = [Headline(f"{number}  {p.title}")]
+    lines += [Note(said) for said in sayings(p)]
+    lines.append(Fact("Area on the canvas", area_text(p.area_cm2)))
+    lines.append(Fact("At your pace about", f"{hours_text(p.minutes)} ({between})"))
+    wet = (
+        f"{FILM_UM[p.film]:.0f}\u202fµm, wet {drying_text(p.dry_minutes)}"
+        if p.dry_minutes
+        else f"{FILM_UM[p.film]:.0f}\u202fµm"
+    )
+    lines.append(Fact("Film", wet))
+    if patches:
+        lines.append(Fact("Climb", f"{len(patches)} patches, {patches[0]} to {patches[-1]}"))
+    sections = [Section("This pass", tuple(lines)), Section("With", tuple(_with(c, p, a, colours)))]
+    mine = list({w.rule: w for w in warned if p.id in (w.pass_id, w.about)}.values())
+    if mine:
+        sections.insert(1, Section("Mind", tuple(Note(f"{w.rule[0].upper()}{w.rule[1:]}: {w.why}.", "wrong") for w in mine)))
+    sections.append(Section("It lies over", tuple(_over(c, passes, p, now))))
+    told = remedies(p)
+    if remedy and told:
+        found = told[(remedy - 1) % len(told)]
+        words = (Note(f"{found.seen[0].upper()}{found.seen[1:]}: {found.cause}."), Note(f"Helps: {found.helps}."))
+        sections.insert(1, Section("What usually goes wrong", words))
+    return sections
+
+
+def _with(c: Commission, p: Pass, a: Advice, colours: Mapping[int, AreaColours]) -> list[Line]:
+    lines: list[Line] = []
+    chosen = dict(c.layers.wells).get(p.id, 0)
+    wells = [(w.id, w.lab) for w in c.palette.wells]
+    area = colours.get(p.region_id)
+    near = wells_for(p, area, wells) if area is not None else ()
+    best = chosen or (near[0].well_id if near else 0)
+    found = next((w for w in c.palette.wells if w.id == best), None)
+    if found is not None:
+        off = next((f" , {w.off:.0f} dE off" for w in near if w.well_id == best and w.off >= 8), "")
+        lines.append(Swatch(c.palette.name_of(found), found.srgb, "yours" if chosen else f"nearest{off.replace(' ,', ',')}"))
+    brush = f"{a.own.words} (advised {a.brush.mm})" if a.own is not None and a.own.mm != a.brush.mm else a.brush.words
+    lines.append(Fact("Brush", brush))
+    low, high = round(a.long_mm[0]), max(1, round(a.long_mm[1]))
+    long = f"{low} to {high}\u202fmm" if 0 < low < high else f"{high}\u202fmm or less"
+    lines.append(Fact("Strokes", f"{long} long, a texture" if a.texture else f"{a.stroke_mm:.1f} × {long}"))
+    if a.ml < _A_TOUCH_ML:
+        lines.append(Fact("Paint", "a touch, one load"))
+    else:
+        lines.append(Fact("Paint", f"{a.ml:.1f}\u202fml, mix {a.mixed_ml:.1f}; {a.dips} load{'s' * (a.dips != 1)}"))
+    diagonal = (c.compose.width_mm**2 + c.compose.height_mm**2) ** 0.5
+    beyond = wasted_beyond(a.stroke_mm, diagonal)
+    if beyond is not None and beyond < diagonal / 2 and p.role not in ("glint", "whisker", "reserve"):
+        x, y = focal_of(c)
+        where = "the eyes" if c.layers.focal is None else f"the focal point at {x / 10:.0f}, {y / 10:.0f}\u202fcm"
+        words = f"So fine only within {max(1.0, beyond / 10):.0f}\u202fcm of {where}: farther off it is not seen from two diagonals away."
+        lines.append(Note(words))
+    if hazard_of(p):
+        lines.append(Note(hazard_of(p), "wrong"))
+    return lines
+
+
+def _over(c: Commission, passes: tuple[Pass, ...], p: Pass, now: datetime) -> list[Line]:
+    by_id = {q.id: (n, q) for n, q in enumerate(passes, 1)}
+    done = c.easel.done(p.id)
+    if done is not None:
+        logged = minutes_logged(c.log, p.id)
+        lines: list[Line] = [Fact("Painted", clock_text(done.at, now), "good")]
+        if logged:
+            lines.append(Fact("Hours logged", hours_text(logged)))
+        return lines
+    lines = []
+    for need in p.needs[:5]:
+        number, other = by_id[need.id]
+        finished = c.easel.done(need.id)
+        if finished is None:
+            lines.append(Fact(f"{number}  {other.title}", "to be painted", "wrong"))
+        elif need.dry:
+            state = readiness(c.easel, p, now)
+            wet = state.dry_at is not None and state.dry_at > now
+            left = finished.dry_minutes - (now - finished.at).total_seconds() / 60
+            surely = clock_text(state.dry_at, now) if wet and state.dry_at is not None and left > 0 else ""
+            words = f"dry about {surely}, surely {drying_text(left * SURELY)} from now" if surely else "dry"
+            lines.append(Fact(f"{number}  {other.title}", words, "wrong" if surely else "good"))
+    if not p.needs:
+        lines.append(Note("Goes on the ground: nothing must dry before it."))
+    after = frees(passes, p.id)
+    if after:
+        names = "; ".join(by_id[i][1].title for i in after[:3])
+        lines.append(Note(f"It frees {names}{f' and {len(after) - 3} more' if len(after) > 3 else ''}."))
+    return lines
