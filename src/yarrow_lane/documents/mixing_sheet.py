@@ -1,12 +1,11 @@
 """The palette on paper: a mixing sheet read from the easel, and a card to paint swatches on, both true to size at 100 %."""
 
-import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import fitted, font, points, wrapped
+from yarrow_lane.documents.paper import begun_pdf, fitted, font, points, wrapped
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.card import FRAME_MM, HEIGHT_MM, MOST_TUBES, USUAL_STEPS, WIDTH_MM, step_rects, swatch_rect
 
@@ -27,17 +26,9 @@ class SheetWell:
     amount: str
 
 
-def _begin(title: str) -> tuple[io.BytesIO, Canvas]:
-    buffer = io.BytesIO()
-    pdf = Canvas(buffer, pagesize=(points(_A4[0]), points(_A4[1])), invariant=1)
-    pdf.setTitle(title)
-    pdf.setCreator("Yarrow Lane")
-    return buffer, pdf
-
-
 def mixing_sheet(title: str, wells: Sequence[SheetWell]) -> bytes:
     """Wells from dark to light, seven a page, with a free square for the dab that was mixed."""
-    buffer, pdf = _begin(f"{title}: palette")
+    buffer, pdf = begun_pdf(f"{title}: palette", _A4)
     each = int((_A4[1] - 2 * _MARGIN - 12) // _ROW)
     for page in range(max(1, -(-len(wells) // each))):
         pdf.setFillGray(_INK)
@@ -74,7 +65,7 @@ def _well(pdf: Canvas, well: SheetWell, bottom: float) -> None:
 
 def swatch_card() -> bytes:
     """The card at true size: a black FRAME_MM, places for grey steps, and for each tube pure and 1 to 10, half over white, half over black."""
-    buffer, pdf = _begin("Swatch card")
+    buffer, pdf = begun_pdf("Swatch card", _A4)
     left, bottom = (_A4[0] - WIDTH_MM) / 2, (_A4[1] - HEIGHT_MM) / 2
 
     def place(rect: Rect) -> tuple[float, float, float, float]:

@@ -9,6 +9,7 @@ from reportlab import rl_config
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
 
 from yarrow_lane.measure.lengths import MM_PER_INCH
 from yarrow_lane.measure.raster import Picture
@@ -28,6 +29,15 @@ def embedded(picture: Picture) -> ImageReader:
     Image.fromarray(picture).save(data, "JPEG", quality=_JPEG, subsampling=0)
     data.seek(0)
     return ImageReader(data)
+
+
+def begun_pdf(title: str, size_mm: tuple[float, float]) -> tuple[io.BytesIO, Canvas]:
+    """An empty document of pages of that size, the same bytes for the same content."""
+    buffer = io.BytesIO()
+    pdf = Canvas(buffer, pagesize=(points(size_mm[0]), points(size_mm[1])), invariant=1)
+    pdf.setTitle(title)
+    pdf.setCreator("Yarrow Lane")
+    return buffer, pdf
 
 
 @cache

@@ -1,21 +1,12 @@
 """Layers on paper: strokes of a patch at true size, numbered in the order to paint, and the stages of the canvas as a strip."""
 
-import io
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
 
-from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from yarrow_lane.documents.paper import fitted, font, points
+from yarrow_lane.documents.paper import begun_pdf, embedded, fitted, font, points
 from yarrow_lane.layers.play.card import SIDE_MM, Card, CardStroke, outline_of
-from yarrow_lane.measure.late import late
 from yarrow_lane.measure.raster import Picture
-
-if TYPE_CHECKING:
-    from PIL import Image
-else:
-    Image = late("PIL.Image")
 
 _A4 = (210.0, 297.0)  # ISO 216, upright
 _MARGIN = 14.0
@@ -23,14 +14,6 @@ _INK = 0.13
 _GAP = 8.0
 _RULER_MM = 100
 _ACROSS, _DOWN = 4, 5  # stages on a page
-
-
-def _begin(title: str) -> tuple[io.BytesIO, Canvas]:
-    buffer = io.BytesIO()
-    pdf = Canvas(buffer, pagesize=(points(_A4[0]), points(_A4[1])), invariant=1)
-    pdf.setTitle(title)
-    pdf.setCreator("Yarrow Lane")
-    return buffer, pdf
 
 
 def _head(pdf: Canvas, title: str, words: str) -> None:
@@ -43,7 +26,7 @@ def _head(pdf: Canvas, title: str, words: str) -> None:
 
 def card_pdf(title: str, patch: str, cards: Sequence[tuple[str, Card]]) -> bytes:
     """The passes of a patch, four a page, strokes at true size when printed at 100 %; a ruler of 100 mm to check it."""
-    buffer, pdf = _begin(f"{title}: strokes, {patch}")
+    buffer, pdf = begun_pdf(f"{title}: strokes, {patch}", _A4)
     for begin in range(0, max(1, len(cards)), 4):
         _head(pdf, f"{title}, {patch}", "true size: print at 100 %")
         for n, (name, card) in enumerate(cards[begin : begin + 4]):
@@ -108,7 +91,7 @@ def _ruler(pdf: Canvas) -> None:
 
 def strip_pdf(title: str, pictures: Sequence[tuple[str, Picture]]) -> bytes:
     """The canvas after each pass, twenty a page, with what was done last; a forecast, and it says so."""
-    buffer, pdf = _begin(f"{title}: stages")
+    buffer, pdf = begun_pdf(f"{title}: stages", _A4)
     each = _ACROSS * _DOWN
     wide = (_A4[0] - 2 * _MARGIN - (_ACROSS - 1) * 4) / _ACROSS
     high = (_A4[1] - 2 * _MARGIN - 14 - _DOWN * 9) / _DOWN
@@ -126,11 +109,8 @@ def strip_pdf(title: str, pictures: Sequence[tuple[str, Picture]]) -> bytes:
 def _stage(pdf: Canvas, name: str, picture: Picture, left: float, top: float, wide: float, high: float) -> None:
     rows, columns = picture.shape[:2]
     scale = min(wide / columns, high / rows)
-    file = io.BytesIO()
-    Image.fromarray(picture).save(file, "JPEG", quality=88)
-    file.seek(0)
     w, h = columns * scale, rows * scale
-    pdf.drawImage(ImageReader(file), points(left), points(top - h), points(w), points(h))
+    pdf.drawImage(embedded(picture), points(left), points(top - h), points(w), points(h))
     pdf.setFillGray(_INK)
     pdf.setFont(font(), 8)
     pdf.drawString(points(left), points(top - h - 4), fitted(name, font(), 8, points(wide)))

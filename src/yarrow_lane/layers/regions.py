@@ -74,7 +74,7 @@ class Layers:
 
     Regions with rings are one partition of the canvas once there is any. `next_id` only grows, so that no region's id comes back;
     `made_from` is the reference the regions lie on; `proposed` says that they are the program's and untouched. `focal` is where detail
-    belongs, mm; `wells` are pass ids with the well the painter chose for them; `jar` the widths of own brushes, mm.
+    belongs, mm; `wells` are pass ids with the well the painter chose for them.
     """
 
     regions: tuple[Region, ...] = ()

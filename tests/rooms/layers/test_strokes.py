@@ -24,6 +24,7 @@ from yarrow_lane.layers.strokes.drawing import (
 )  # fmt: skip
 from yarrow_lane.layers.strokes.meaning import is_closed, meant
 from yarrow_lane.layers.strokes.pieces import pieces_of
+from yarrow_lane.layers.strokes.snapping import snapped, snaps
 from yarrow_lane.layers.strokes.spread import spread, stroke_px
 from yarrow_lane.measure.plane import Rect
 
@@ -97,6 +98,26 @@ def test_each_act_keeps_every_square_millimetre():
     assert sum(r.kind == "mouth" for r in again.regions) == 1 and total(again) == pytest.approx(WHOLE)
     smooth = smooth_region(LAYERS, 3, CANVAS, 20.0)
     assert area_cm2(smooth.region(3)) != area_cm2(LAYERS.region(3)) and total(smooth) == pytest.approx(WHOLE, abs=0.01)
+
+
+def test_a_border_is_led_to_the_edge_where_kinds_differ():
+    """A hand off by 1.5 mm comes nearer to the true edge between sitter and ground; fur on fur and eyes are left to the hand."""
+    picture = np.full((400, 400, 3), 90, np.uint8)
+    true = 200 + 12 * np.sin(np.arange(400) / 40)
+    for row in range(400):
+        picture[row, int(true[row]) :] = (200, 170, 120)
+    picture = np.clip(picture + np.random.default_rng(0).normal(0, 12, picture.shape), 0, 255).astype(np.uint8)
+    ys = np.linspace(20, 180, 60)
+    edge = np.interp(ys * 2, np.arange(400), true) / 2
+    hand = tuple((float(x + 1.5 * math.sin(k / 4)), float(y)) for k, (x, y) in enumerate(zip(edge, ys, strict=True)))
+    led = np.array(snapped(picture, 2.0, hand))
+    off = np.abs(led[:, 0] - np.interp(led[:, 1], ys, edge))
+    before = np.abs(np.array(hand)[:, 0] - edge)
+    assert off.mean() < 0.5 * before.mean() and np.abs(np.array(hand)[0] - led[0]).max() < 1e-9
+    assert snapped(picture, 2.0, hand[:1] * 3) == hand[:1] * 3
+    kinds = {k: Region(1, k, k) for k in ("background", "fur", "skin", "hair", "eye", "long fur", "cloth")}
+    assert snaps(kinds["background"], kinds["fur"]) and snaps(kinds["hair"], kinds["skin"])
+    assert not snaps(kinds["fur"], kinds["long fur"]) and not snaps(kinds["eye"], kinds["fur"])
 
 
 def test_strokes_that_do_nothing_are_said():

@@ -316,3 +316,48 @@ def test_play_goes_through_the_passes_and_onto_paper(qtbot, cat, wait_idle, tmp_
     page.choices.button("last", "Eyes").click()
     wait_idle(cat)
     assert page.playing.ready and all(page.playing._stacks[i] is kept[i] for i in kept), "another order asks for no new stroke"
+
+
+def test_where_one_looks_what_dries_it_and_own_brushes(qtbot, cat, wait_idle):
+    page = cat.current
+    keys(qtbot, cat, ENTER)
+    press(qtbot, page, "Set where the viewer should look")
+    click(page.drawing.view, (210, 300))
+    assert now(cat).layers.focal == pytest.approx((210, 300), abs=1)
+    page.work_on("score")
+    wait_idle(cat)
+    body = next(p for p in page.scoring.chart.score.passes if p.kind == "fur" and p.role == "mass")
+    page.scoring.select_pass(body.id)
+    wet = next(p.dry_minutes for p in page.scoring.chart.score.passes if p.id == body.id)
+    page.bench.fold("Drying here", False)
+    fill(qtbot, page, "Air", "dryer")
+    assert "From 30" in str(page.bench.sheet) and cat.desk.studio.climate.air == "dryer"
+    assert next(p.dry_minutes for p in page.scoring.chart.score.passes if p.id == body.id) == pytest.approx(wet / 5)
+    page.bench.fold("Your brushes", False)
+    fill(qtbot, page, "Kind and width in mm, parted by commas", "flat 9, filbert 14, liner 2")
+    assert [b.mm for b in cat.desk.studio.jar] == [9, 14, 2]
+    assert "advised" in str(page.bench.sheet) or "flat 9" in str(page.bench.sheet) or "filbert 14" in str(page.bench.sheet)
+    fill(qtbot, page, "Kind and width in mm, parted by commas", "flat")
+    assert "no kind or no width" in cat.message.text and len(cat.desk.studio.jar) == 3
+    page.work_on("patches")
+    wait_idle(cat)
+    far = max(page.patching.shown, key=lambda p: math.dist(p.middle, (210, 300)))
+    page.patching.choose_patch(far.id)
+    assert "Finest stroke seen here" in str(page.bench.sheet)
+
+
+def test_play_stands_beside_the_real_canvas(qtbot, demo_window, wait_idle):
+    painted = next(i for i in demo_window.desk.studio.on_shelf if demo_window.desk.commission(i).check.photo_id)
+    demo_window.open_door(painted, "Layers")
+    page = demo_window.current
+    page.work_on("play")
+    wait_idle(demo_window)
+    page.choices.button("my canvas").click()
+    wait_idle(demo_window)
+    mode = page.foreseeing
+    assert mode.real.levels is not None and mode.real.content == mode.meant.content
+    meant, real = mode.meant.levels, mode.real.levels
+    keys(qtbot, demo_window, "b")
+    assert mode.meant.levels is real and mode.real.levels is meant, "B blinks"
+    page.choices.button("nothing").click()
+    assert not mode.real.isVisible()

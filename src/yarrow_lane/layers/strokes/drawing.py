@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.layers import coverage
-from yarrow_lane.layers.kinds import Kind, is_hairy
+from yarrow_lane.layers.kinds import Kind
 from yarrow_lane.layers.raster import Labels, ground_of_mask, labels_of
 from yarrow_lane.layers.regions import Layers, LayersTrouble, Region, add_ground, free_name, give, usual_name, wipe_region
 from yarrow_lane.layers.strokes.pieces import Pieces
@@ -193,8 +193,3 @@ def _longest_neighbour(layers: Layers, region: Region, piece: "shapely.Geometry"
     }
     best = max(found, key=lambda i: found[i], default=0)
     return best if best and found[best] > 0 else 0
-
-
-def snaps(one: Region, other: Region) -> bool:
-    """Whether a border between the two follows the picture better than a hand does: only where kinds differ in colour, not fur on fur."""
-    return is_hairy(one.kind) != is_hairy(other.kind) and "eye" not in (one.kind, other.kind)

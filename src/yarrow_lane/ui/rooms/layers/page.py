@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from PySide6.QtCore import QTimer
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QStackedLayout
 
 from yarrow_lane.commission.standing import passes_in
@@ -65,6 +65,11 @@ class LayersPage(ModedPage):
         self._soon.stop()
         super().left()
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if self.commission_id and self.mode is self.scoring and self.scoring.fits_otherwise():
+            self.refresh()
+
     def refresh(self) -> None:
         c = self.commission
         if not c.compose.framed:
@@ -87,7 +92,7 @@ class LayersPage(ModedPage):
         passes = passes_in(self.commission, self.studio.climate)
         done = {f.pass_id for f in self.commission.easel.finished}
         on = sum(p.id in done for p in passes)
-        return f"{on} of {len(passes)} on the canvas" if passes and self.mode is self.scoring else ""
+        return f"{on} of {len(passes)} on the canvas" if passes and self.mode is self.scoring and self.scoring.wide else ""
 
     def _show_bare(self) -> None:
         self._stack.setCurrentWidget(self.bare)

@@ -41,6 +41,7 @@ from yarrow_lane.layers.strokes.drawing import (
 )
 from yarrow_lane.layers.strokes.meaning import Meant, meant
 from yarrow_lane.layers.strokes.pieces import Pieces
+from yarrow_lane.layers.strokes.snapping import snapped, snaps
 from yarrow_lane.layers.usual import likely_next
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.words import begun
@@ -63,6 +64,7 @@ from yarrow_lane.ui.kit.overlays import Line as Dashed
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.kit.tools import OutlineTool
+from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.layers.deriving import regions_key, shown_layers
 from yarrow_lane.ui.rooms.layers.hands import MeaningTool
 from yarrow_lane.ui.rooms.layers.mode import Mode, Sheets
@@ -335,6 +337,7 @@ class RegionsMode(Mode):
             if self._do(f"Cut {name}", lambda x: cut(x, found.region_id, points, canvas)):
                 self.choose_region(number)
         elif found.act == "border":
+            points = self._led(found, points)
             self._do(
                 f"Drew the border of {name} anew", lambda x: redraw_border(x, found.region_id, found.other_id, points, canvas)
             )
@@ -344,6 +347,14 @@ class RegionsMode(Mode):
             self._do(f"{name} took what was enclosed", lambda x: give_enclosed(x, found.region_id, points, canvas))
         else:
             self._name(found, points, name)
+
+    def _led(self, found: Meant, points: Polygon) -> Polygon:
+        """The line led to the edge beside it, where the picture knows that better than a hand."""
+        c, layers = self.page.commission, self.layers
+        came: list[Shown] = []
+        if snaps(layers.region(found.region_id), layers.region(found.other_id)):
+            self.page.workroom.references.want(c.compose, self.page, came.append)
+        return snapped(came[0].picture, came[0].picture.shape[1] / c.compose.width_mm, points) if came else points
 
     def _name(self, found: Meant, points: Polygon, name: str) -> None:
         """A name stroke: the picture's pieces are asked for first, they come at once after the first time."""

@@ -71,10 +71,15 @@ def _changed(before: School, after: School) -> str:
     return ", ".join(said) if len(said) <= 2 else "another school"
 
 
-def school_section(page: "LayersPage") -> Section:
-    """Outline, finish, own schools, and why the present choices are made."""
+def school_section(page: "LayersPage", with_all: bool = False) -> Section:
+    """Outline, finish, own schools, and why the present choices are made; `with_all` where the sentence above has no room for the others."""
     school, studio = page.commission.layers.school, page.studio
     lines: list[Line] = [
+        Pick(label, getattr(school, name), plain_options(options), partial(_choose, page, name))
+        for label, name, options in _ROWS
+        if with_all
+    ]
+    lines += [
         Pick(
             "Outline",
             school.outline,
@@ -98,7 +103,7 @@ def school_section(page: "LayersPage") -> Section:
             lines.append(Press(f"Forget “{mine}”", lambda: _forget(page, mine)))
     lines.append(Field("Keep this order as", page.school_name, page.write_school_name, "a name of your own"))
     lines.append(Press("Keep it", lambda: _keep(page)))
-    decision = f"{school.outline}, {school.finish}"
+    decision = f"eyes {school.eyes}, {school.values}, {school.round}" if with_all else f"{school.outline}, {school.finish}"
     return Section("School", tuple(lines), decision)
 
 

@@ -34,12 +34,14 @@ from yarrow_lane.ui.rooms.layers.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.layers.pass_lines import pass_sections
 from yarrow_lane.ui.rooms.layers.school_sheet import drying_section, jar_section, school_section, school_switches
 from yarrow_lane.ui.rooms.layers.score_chart import Rgb, Row, Score, ScoreChart
+from yarrow_lane.ui.theme.lettering import px
 from yarrow_lane.ui.words import drying_text
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.layers.page import LayersPage
 
 _STAGE_PX = 160
+_WIDE = 600  # px at 100 % text under which the school is chosen on the bench, so that the chart keeps its height: our choice
 _PLAY_AFTER_MS = 1500  # who only passes through does not start five seconds of work: our choice
 _MOST_STAGES = 8
 _OWN_MIN = 30.0  # a pass of one's own until its time is told: our choice
@@ -54,7 +56,7 @@ class ScoreMode(Mode):
         super().__init__(page)
         self.chart = ScoreChart()
         self.lay(self.chart)
-        self.pass_id, self.remedy, self.own_name = "", 0, ""
+        self.pass_id, self.remedy, self.own_name, self.wide = "", 0, "", True
         self.colours: Mapping[int, AreaColours] = {}
         self._soon = QTimer(self.widget)
         self._soon.setSingleShot(True)
@@ -71,6 +73,10 @@ class ScoreMode(Mode):
 
     def left(self) -> None:
         self._soon.stop()
+
+    def fits_otherwise(self) -> bool:
+        """Whether the sentence above the chart has come to have room, or lost it."""
+        return self.wide != (self.page.table.width() >= px(_WIDE))
 
     def select_pass(self, pass_id: str) -> None:
         """Look at one pass; again takes the look away."""
@@ -92,7 +98,8 @@ class ScoreMode(Mode):
             if self._soon.isActive() or not page.playing.has(passes):
                 self._soon.start()
         self._show_chart(passes)
-        return Sheets(self._sections(passes), school_switches(page), self._act(passes))
+        self.wide = page.table.width() >= px(_WIDE)
+        return Sheets(self._sections(passes), school_switches(page) if self.wide else (), self._act(passes))
 
     def _want_play(self) -> None:
         page = self.page
@@ -176,7 +183,7 @@ class ScoreMode(Mode):
             sections.append(self._change_section(passes, p, at))
         else:
             sections += self._whole(passes)
-        sections += [school_section(page), drying_section(page), jar_section(page)]
+        sections += [school_section(page, not self.wide), drying_section(page), jar_section(page)]
         return tuple(sections)
 
     def _whole(self, passes: tuple[Pass, ...]) -> list[Section]:
