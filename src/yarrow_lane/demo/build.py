@@ -67,7 +67,7 @@ def _animal_regions(sitter: SitterFile, coarse: float = 0.0012) -> tuple[tuple[s
     """Body, head, ears, muzzle parts and eyes of a rendered animal."""
     found: list[tuple[str, Kind, Polygon]] = [("body fur", "fur", sitter.outlines((2,), coarse=coarse)[0])]
     found.append(("head fur", "fur", sitter.outlines((1, 4, 5, 6, 10), coarse=coarse)[0]))
-    found += [(f"ear {n}", "fur", o) for n, o in enumerate(sitter.outlines((3,), 3000.0)[:2], 1)]
+    found += [(f"ear {n}", "fur", o) for n, o in enumerate(sitter.outlines((3,), 3000.0, coarse)[:2], 1)]
     found += [("nose", "nose", o) for o in sitter.outlines((5,))[:1]]
     found += [(f"eye {n}", "eye", o) for n, o in enumerate(sitter.outlines(_EYES, 800.0, 0.008)[:2], 1)]
     return tuple(found)

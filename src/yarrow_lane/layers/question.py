@@ -1,12 +1,12 @@
 """What is asked of a worker for Layers. Pictures are the reference, sRGB (height, width, 3), the whole canvas; all lengths mm."""
 
-from collections.abc import Mapping, Sequence
-from itertools import pairwise
+from collections.abc import Collection, Mapping, Sequence
 from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.layers.area_colours import colours_of
 from yarrow_lane.layers.coverage import Rings
 from yarrow_lane.layers.flow.flow import Flow, Read, flow_of, read
 from yarrow_lane.layers.lie_record import Lie
@@ -15,10 +15,10 @@ from yarrow_lane.layers.play.area import PlayCoat, State, stack
 from yarrow_lane.layers.play.scene import PlayArea, Scene, begun, fitted_to_paint
 from yarrow_lane.layers.proposing.marks import SitterOnCanvas
 from yarrow_lane.layers.proposing.propose import propose
-from yarrow_lane.layers.raster import labels_of, mask_of, px_per_mm, raster_size, rings_of_labels, thickest
+from yarrow_lane.layers.raster import labels_of, mask_of, px_per_mm, raster_size, rings_of_labels
 from yarrow_lane.layers.regions import Region
 from yarrow_lane.layers.strokes.pieces import Pieces, pieces_of
-from yarrow_lane.layers.wells_for import SHARES, AreaColours
+from yarrow_lane.layers.wells_for import AreaColours
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Circle, Point, Rect
 from yarrow_lane.measure.progress import SILENT, Progress
@@ -64,25 +64,12 @@ def picture_pieces(
 
 
 def area_colours(
-    picture: Picture, canvas: Rect, regions: Mapping[int, Rings], progress: Progress = SILENT
+    picture: Picture, canvas: Rect, regions: Mapping[int, Rings], grounds: Collection[int], progress: Progress = SILENT
 ) -> dict[int, AreaColours]:  # fmt: skip
-    """What colours each region has from its darks to its lights, and how wide it is."""
+    """What colours each region has from its darks to its lights, and how wide it is; `grounds` are the background's ids."""
     small, scale = _on_raster(picture, canvas)
-    lab = cv2.cvtColor(small.astype(np.float32) / 255, cv2.COLOR_RGB2LAB)
-    found = {}
-    for n, (i, rings) in enumerate(regions.items()):
-        mask = mask_of(rings, (small.shape[1], small.shape[0]), scale)
-        own = lab[mask]
-        if not len(own):
-            continue
-        limits = np.percentile(own[:, 0], [0, *((a + b) / 2 for a, b in pairwise(SHARES)), 100])
-        told = []
-        for low, high in pairwise(limits):
-            between = own[(own[:, 0] >= low) & (own[:, 0] <= high)]
-            told.append(tuple(float(v) for v in np.median(between if len(between) else own, axis=0)))
-        found[i] = AreaColours(tuple((t[0], t[1], t[2]) for t in told), thickest(mask)[1] / scale)
-        progress.at(n / len(regions))
-    return found
+    masks = {i: mask_of(rings, (small.shape[1], small.shape[0]), scale) for i, rings in regions.items()}
+    return colours_of(small, scale, masks, grounds, progress)
 
 
 def read_lie(picture: Picture, canvas: Rect, hairs: Sequence[tuple[Rings, float]], progress: Progress = SILENT) -> Read:

@@ -41,7 +41,7 @@ def outlook(commission, now: datetime = NOON) -> Outlook:
         ("Compose", "Carry it over by tracing"),
         ("Transfer", "Lay the ground"),
         ("Tone", "Take a string of colours"),
-        ("Palette", "Draw the background"),
+        ("Palette", "Take the regions"),
         ("Layers", "Paint background, wash"),
         ("Easel", "Photograph the painting"),
         ("Check", "Sign it"),

@@ -3,6 +3,8 @@
 import math
 from datetime import date, timedelta
 
+import cv2
+import numpy as np
 import psychrolib
 import pytest
 from hypothesis import given
@@ -12,6 +14,7 @@ from tests.conftest import NOON
 from tests.rooms.layers.making import DOG, PERSON, SCHOOLS, portrait
 from yarrow_lane.commission.studio import Studio, StudioTrouble, set_climate
 from yarrow_lane.easel.session import Easel, EaselTrouble, felt_dry, finish_pass
+from yarrow_lane.layers.area_colours import colours_of
 from yarrow_lane.layers.brushes import STEPS, Brush, JarTrouble, advice, finest_mm, jar_text, read_jar, wasted_beyond
 from yarrow_lane.layers.kinds import KINDS, is_ground, is_hairy
 from yarrow_lane.layers.passes import Area, sequence_of
@@ -186,3 +189,22 @@ def test_passes_fall_on_the_planned_days():
     assert told == sorted(told)
     assert days_of(PASSES, {}, [])[PASSES[0].id] is None
     assert days_of(PASSES, {}, [(days[0], 1.0)])[PASSES[-1].id] == days[0], "beyond the plan it stays the last day"
+
+
+def test_what_is_seen_through_the_hairs_is_no_colour_of_the_area():
+    """A dark ear whose fringe lets the green through keeps dark lights; a black and white body keeps both."""
+    rng = np.random.default_rng(4)
+    picture = np.full((300, 400, 3), (110, 150, 50), np.uint8)
+    ear, body = np.zeros((300, 400), bool), np.zeros((300, 400), bool)
+    ear[40:140, 40:110] = True
+    body[60:260, 180:360] = True
+    depth = cv2.distanceTransform(np.pad(ear.astype(np.uint8), 1), cv2.DIST_L2, 3)[1:-1, 1:-1]
+    through = ear & (depth < 18) & (rng.random(ear.shape) < 0.7)
+    picture[ear] = rng.integers(5, 40, (int(ear.sum()), 1), np.uint8)
+    picture[through] = (110, 150, 50)
+    picture[body] = 20
+    picture[60:260, 260:360] = 235
+    found = colours_of(picture, 1.0, {1: ~(ear | body), 2: ear, 3: body}, (1,))
+    assert all(lab[0] < 20 and abs(lab[1]) < 3 and abs(lab[2]) < 3 for lab in found[2].lab)
+    assert found[3].lab[0][0] < 15 and found[3].lab[-1][0] > 90
+    assert found[1].lab[3][1] < -15

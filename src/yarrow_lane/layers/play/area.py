@@ -8,20 +8,29 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.layers.flow.axis import Field
-from yarrow_lane.layers.play.drawing import Image, Tick, averaged_inside, blurred, draw, image_of, inside, light_of, outside
+from yarrow_lane.layers.play.drawing import (
+    Image,
+    Tick,
+    averaged_inside,
+    blurred,
+    draw,
+    image_of,
+    inside,
+    lab_of,
+    light_of,
+    outside,
+)
 from yarrow_lane.layers.play.rules import Rule, rule_of
-from yarrow_lane.layers.play.scene import PlayArea, Scene, anchors, drawn_lines
+from yarrow_lane.layers.play.scene import PlayArea, Scene, drawn_lines
+from yarrow_lane.layers.play.site import LONGEST_MM, Site
 from yarrow_lane.layers.play.strokes import Strokes, lab_to_srgb, nearest, sample, seeds, trace, unit, wells_of, with_halves
 from yarrow_lane.measure.late import late
 
 if TYPE_CHECKING:
     import cv2
-    import scipy.fft as fft
 else:
     cv2 = late("cv2")
-    fft = late("scipy.fft")
 
-_LONGEST_MM = 45.0
 _SHORTER = 0.85  # of the coat before: each lighter pass is shorter, so that only tips catch light (common practice)
 _BANDS = 14
 _WHISKER = (236, 232, 225)
@@ -68,129 +77,14 @@ class AreaStack:
         self, scene: Scene, area: PlayArea, ground: Image, overhang: bool = True, tick: Tick = lambda: None
     ) -> None:  # fmt: skip
         """`overhang`: whether tips may run over the outline, as they do where the background is there already."""
-        self._scene, self._area, self._overhang, self._px = scene, area, overhang, scene.scale
-        mask = scene.labels == area.id
-        if area.lines:
-            mask = np.zeros(scene.labels.shape, bool)
-            at = np.clip((np.concatenate([np.asarray(line) for line in area.lines]) * self._px).astype(int), 0, None)
-            mask[np.minimum(at[:, 1], mask.shape[0] - 1), np.minimum(at[:, 0], mask.shape[1] - 1)] = True
-        ys, xs = np.nonzero(mask)
-        if not len(ys):
-            ys = xs = np.array([0])
-        pad = int((14 if area.hairy else 4) * self._px)
-        height, width = mask.shape
-        x0, y0 = max(0, int(xs.min()) - pad), max(0, int(ys.min()) - pad)
-        self.box = (x0, y0, min(width, int(xs.max()) + pad + 1), min(height, int(ys.max()) + pad + 1))
-        self._window = np.s_[self.box[1] : self.box[3], self.box[0] : self.box[2]]
-        self._origin = (x0 / self._px, y0 / self._px)
-        self._mask = mask[self._window].astype(np.uint8)
-        self._weight = self._mask.astype(np.float32)
-        self.cm2 = float(mask.sum()) / self._px**2 / 100
-        depth = cv2.distanceTransform(np.pad(self._mask, 1), cv2.DIST_L2, 3)[1:-1, 1:-1]
-        self._inner, self.inner_mm = np.asarray(depth, np.float32) / self._px, max(0.5, float(depth.max()) / self._px)
-        self._out = np.asarray(cv2.distanceTransform(1 - self._mask, cv2.DIST_L2, 3), np.float32) / self._px
-        tick()
-        self._lab = _lab(scene.reference[self._window])
-        tick()
-        self._anchors = dict(zip(("lo", "mid", "hi"), anchors(scene), strict=True))
-        self.hair = self._hair()
-        self._quiet, self._glint = self._without_glint()
-        tick()
-        self._alpha0 = self._rim()
-        tick()
-        self._flow = self._ways()
-        tick()
-        self._height = self._climb() if area.hairy else None
-        tick()
-        self.image = ground[self._window].copy()
-        self.alpha = np.zeros_like(self._alpha0)
+        self._at, self._overhang = Site(scene, area, tick), overhang
+        self.image = ground[self._at.window].copy()
+        self.alpha = np.zeros_like(self._at.rim)
         self._lengths: list[float] = []
-
-    # --- what holds for the area
-
-    def _hair(self) -> float:
-        inside_ = cv2.resize(self._mask, (max(1, self._mask.shape[1] // 2), max(1, self._mask.shape[0] // 2)))
-        hair = self._scene.hair[self._window]
-        some = cv2.resize(hair, inside_.shape[::-1], interpolation=cv2.INTER_NEAREST)[inside_ > 0]
-        return float(np.clip(np.median(some), 3.0, _LONGEST_MM)) if some.size else 10.0
-
-    def _without_glint(self) -> tuple[Field, Field | None]:
-        """The reference with glints painted out, which are kept for the end, and where they lie."""
-        if not self._area.glints:
-            return self._lab, None
-        dots = np.zeros(self._mask.shape, np.uint8)
-        for (x, y), r in self._area.glints:
-            at = round((x - self._origin[0]) * self._px), round((y - self._origin[1]) * self._px)
-            cv2.circle(dots, at, int(r * self._px * 1.3) + 1, (1,), -1)
-        filled = cv2.inpaint(np.ascontiguousarray(self._scene.reference[self._window]), dots, 3, cv2.INPAINT_TELEA)
-        return _lab(np.asarray(filled, np.uint8)), blurred(dots.astype(np.float32), 0.6) * (self._mask > 0)
-
-    def _rim(self) -> NDArray[np.uint8]:
-        small = self._area.family in ("eye", "nose", "mouth")
-        grow = 0.0 if self._area.family == "eye" else 2.0 if self._area.depth == 0 else 1.0
-        mask: Any = self._mask
-        if grow:
-            mask = cv2.dilate(mask, np.ones((int(2 * grow * self._px) + 1,) * 2, np.uint8))
-        return (blurred(mask.astype(np.float32), (0.5 if small else 0.8) * self._px) * 255).astype(np.uint8)
-
-    def _ways(self) -> Field:
-        """1 px per mm over the whole canvas: the lie of the fur, round and out of the iris, or along the form, across the change of value."""
-        scene, area = self._scene, self._area
-        if area.hairy:
-            return scene.flow
-        rows, columns = scene.flow.shape[:2]
-        if area.iris is not None:
-            (cx, cy), r = area.iris
-            x, y = np.meshgrid(np.arange(columns) + 0.5 - cx, np.arange(rows) + 0.5 - cy)
-            away = np.hypot(x, y) + 0.3
-            out = np.dstack([x / away, y / away])
-            around = np.dstack([-out[..., 1], out[..., 0]])
-            return np.where((away < r)[..., None], out, around).astype(np.float32)
-        grey = cv2.resize(cv2.cvtColor(scene.reference, cv2.COLOR_RGB2GRAY), (columns, rows), interpolation=cv2.INTER_AREA)
-        soft = blurred(grey.astype(np.float32), 2.5)
-        gx, gy = cv2.Sobel(soft, cv2.CV_32F, 1, 0), cv2.Sobel(soft, cv2.CV_32F, 0, 1)
-        wide = 8 if area.family in ("background", "scene", "skin", "earskin") else 4
-        turn = 0.5 * np.arctan2(blurred(2 * gx * gy, wide), blurred(gx * gx - gy * gy, wide)) + np.pi / 2
-        ways = np.dstack([np.cos(turn), np.sin(turn)])
-        ways[ways[..., 1] < 0] *= -1  # a hand draws downwards
-        return ways.astype(np.float32)
-
-    def _climb(self) -> Field:
-        """A height that grows along the lie: what is highest lies lowest on the coat and is painted first. One cosine transform."""
-        flow = cv2.resize(self._scene.flow, None, fx=0.25, fy=0.25, interpolation=cv2.INTER_AREA)
-        rise = np.zeros(flow.shape[:2])
-        rise[:, :-1] += flow[:, :-1, 0]
-        rise[:, 1:] -= flow[:, :-1, 0]
-        rise[:-1] += flow[:-1, :, 1]
-        rise[1:] -= flow[:-1, :, 1]
-        rows, columns = rise.shape
-        bends = 2 * np.cos(np.pi * np.arange(rows) / rows)[:, None] + 2 * np.cos(np.pi * np.arange(columns) / columns) - 4
-        bends[0, 0] = 1
-        found = fft.dctn(rise, norm="ortho") / bends
-        found[0, 0] = 0
-        return np.asarray(fft.idctn(found, norm="ortho"), np.float32)
-
-    def _near(self, families: Sequence[str]) -> Field:
-        """mm from areas of those families."""
-        ids = [a.id for a in self._scene.areas if a.family in families]
-        other = np.isin(self._scene.labels[self._window], ids).astype(np.uint8)
-        return np.asarray(cv2.distanceTransform(1 - other, cv2.DIST_L2, 3), np.float32) / self._px
-
-    def _target(self, rule: Rule) -> Field:
-        """The reference as this coat may show it: values drawn in towards the anchor, colour held back."""
-        target = self._quiet.copy()
-        if rule.tone < 1:
-            at = self._anchors[rule.anchor]
-            target[..., 0] = at + rule.tone * (target[..., 0] - at)
-        if rule.chroma < 1:
-            target[..., 1:] *= rule.chroma
-        return target
-
-    # --- laying
 
     def lay(self, coat: PlayCoat, salt: int, tick: Tick) -> State:
         """One coat further; raises `PlayTrouble` when nothing is known of it."""
-        if self._area.lines:
+        if self._at.area.lines:
             laid = self._lines(coat)
         elif coat.nature in ("mask", "fix") or coat.role == "reserve":
             laid = Laid(None, 0.0, _NO_WELLS, 1.0)
@@ -198,47 +92,47 @@ class AreaStack:
             laid = self._glints()
         else:
             role = "soften" if coat.role == "soften" else coat.role
-            rule = rule_of(self._area.family, coat.word, role, coat.nature, self.inner_mm)
+            rule = rule_of(self._at.area.family, coat.word, role, coat.nature, self._at.inner_mm)
             laid = self._film(rule, tick) if rule.film else self._strokes(coat, rule, salt, tick)
-        return State(self.box, self.image.copy(), self.alpha.copy(), laid)
+        return State(self._at.box, self.image.copy(), self.alpha.copy(), laid)
 
     def _length(self, rule: Rule) -> float:
-        if not self._area.hairy:
+        if not self._at.area.hairy:
             return rule.length * rule.width
-        length = min(max(rule.length * self.hair, 1.7 * rule.width), _LONGEST_MM)
+        length = min(max(rule.length * self._at.hair, 1.7 * rule.width), LONGEST_MM)
         return min(length, _SHORTER * self._lengths[-1]) if self._lengths else length
 
     def _strokes(self, coat: PlayCoat, rule: Rule, salt: int, tick: Tick) -> Laid:
-        hairy, width, px, origin = self._area.hairy, rule.width, self._px, self._origin
+        hairy, width, px, origin = self._at.area.hairy, rule.width, self._at.px, self._at.origin
         length = self._length(rule)
         chosen_only = rule.sign != "both"
         one = width * length * 0.75
         cell = float(np.sqrt(one / rule.cover)) * (0.6 if chosen_only else 0.72 if rule.cover <= 1.2 else 1)
-        x0, y0, x1, y1 = (v / px for v in self.box)
+        x0, y0, x1, y1 = (v / px for v in self._at.box)
         at, i, j = seeds((x0 - length, y0 - length, x1 + length, y1 + length), cell, salt)
-        keep = sample(self._weight, at, px, origin) > 0.5
+        keep = sample(self._at.weight, at, px, origin) > 0.5
         if coat.role == "edge":
-            keep &= sample(self._near(("background", "scene")), at, px, origin) < max(3, _EDGE_MM * self.hair)
+            keep &= sample(self._at.near(("background", "scene")), at, px, origin) < max(3, _EDGE_MM * self._at.hair)
         elif coat.role == "hairline":
-            keep &= sample(self._near(("hair", "beard")), at, px, origin) < _HAIRLINE_MM
+            keep &= sample(self._at.near(("hair", "beard")), at, px, origin) < _HAIRLINE_MM
         at, i, j = at[keep], i[keep], j[keep]
-        hair: Field = sample(self._scene.hair, at, px) / max(self.hair, 1) if hairy else np.ones(len(at), np.float32)
+        hair: Field = sample(self._at.scene.hair, at, px) / max(self._at.hair, 1) if hairy else np.ones(len(at), np.float32)
         lengths = np.asarray(length * np.clip(hair, 0.5, 1.8) * (0.7 + 0.5 * unit(i, j, salt + 2)), np.float32)
-        wander = np.radians(18 if hairy else 70 if self._area.depth == 0 else 30)
+        wander = np.radians(18 if hairy else 70 if self._at.area.depth == 0 else 30)
         tick()
-        points = trace(at, self._flow, lengths, np.asarray((unit(i, j, salt + 3) - 0.5) * wander, np.float32))
+        points = trace(at, self._at.flow, lengths, np.asarray((unit(i, j, salt + 3) - 0.5) * wander, np.float32))
         tick()
-        target = self._target(rule)
+        target = self._at.target(rule)
         tick()
-        wanted, reduce = averaged_inside(target, self._weight, width * px * (0.22 if chosen_only else 0.33))
+        wanted, reduce = averaged_inside(target, self._at.weight, width * px * (0.22 if chosen_only else 0.33))
         tick()
-        now = _lab(
+        now = lab_of(
             np.asarray(cv2.resize(self.image, (wanted.shape[1], wanted.shape[0]), interpolation=cv2.INTER_AREA), np.uint8)
         )
         now = cv2.GaussianBlur(now, (0, 0), max(0.4, width * px * 0.4 / reduce))
         tick()
         middle = points[:, 1:4]
-        weight = (sample(self._weight, middle, px, origin) > 0.5).astype(np.float32)[..., None] + 1e-3
+        weight = (sample(self._at.weight, middle, px, origin) > 0.5).astype(np.float32)[..., None] + 1e-3
         want = (sample(wanted, middle, px / reduce, origin) * weight).sum(1) / weight.sum(1)
         have = (sample(now, middle, px / reduce, origin) * weight).sum(1) / weight.sum(1)
         goal = want
@@ -257,7 +151,7 @@ class AreaStack:
             lab_to_srgb(board),
             self._turns(points, i, j, salt),
             lengths,
-            hairy or self._area.family == "eye",
+            hairy or self._at.area.family == "eye",
         )
         tick()
         image = self.image.copy()
@@ -269,7 +163,7 @@ class AreaStack:
             image = self.image = np.asarray(cv2.addWeighted(thin, 0.7, image, 0.3, 0), np.uint8)
             image = image.copy()
         soft = rule.mop >= 0.3
-        bristles = 0.0 if soft or self._area.family == "eye" else 0.4 if self._area.family in ("skin", "earskin") else 1.0
+        bristles = 0.0 if soft or self._at.area.family == "eye" else 0.4 if self._at.area.family in ("skin", "earskin") else 1.0
         draw(image, strokes, px, origin, tick, bristles, not soft)
         tick()
         if rule.mop:
@@ -280,12 +174,14 @@ class AreaStack:
             if rule.opacity >= 1
             else np.asarray(cv2.addWeighted(image, rule.opacity, self.image, 1 - rule.opacity, 0), np.uint8)
         )
-        if coat.role != "mass" and not hairy and self._area.depth > 0:
+        if coat.role != "mass" and not hairy and self._at.area.depth > 0:
             self._reach_outline()
         self._show(strokes, coat.role)
         if hairy and len(lengths):
             self._lengths.append(float(lengths.mean()))
-        laid = float(len(points) * width * (float(lengths.mean()) if len(lengths) else 0.0) * 0.85 / max(1e-6, self.cm2 * 100))
+        laid = float(
+            len(points) * width * (float(lengths.mean()) if len(lengths) else 0.0) * 0.85 / max(1e-6, self._at.cm2 * 100)
+        )
         return Laid(strokes, float(1 - np.exp(-laid)), lab_to_srgb(wells), width)
 
     def _worth(
@@ -293,15 +189,15 @@ class AreaStack:
         one_mm2: float,
     ) -> NDArray[np.bool_]:  # fmt: skip
         """Which strokes are laid: all of a covering coat, else where the coat is most needed, until its cover is used up."""
-        most = int(rule.cover * self.cm2 * 100 / one_mm2)
+        most = int(rule.cover * self._at.cm2 * 100 / one_mm2)
         lighter = want[:, 0] - have[:, 0]
         if rule.sign != "both":
             score = lighter if rule.sign == "lighter" else -lighter
             if coat.role == "tips" and rule.sign == "lighter":  # only what is light among its neighbours catches the light
                 around = np.asarray(
-                    cv2.GaussianBlur(np.ascontiguousarray(wanted[..., 0]), (0, 0), 4 * self._px / reduce), np.float32
+                    cv2.GaussianBlur(np.ascontiguousarray(wanted[..., 0]), (0, 0), 4 * self._at.px / reduce), np.float32
                 )
-                beside = sample(around, middle[:, 1], self._px / reduce, self._origin)
+                beside = sample(around, middle[:, 1], self._at.px / reduce, self._at.origin)
                 score = np.where((want[:, 0] > beside - 0.5) | (lighter > 5), score, -9)
             return _strongest(score, 1.2, most)
         if rule.cover <= 1.2:  # gaps stay where the layer beneath is right
@@ -312,7 +208,7 @@ class AreaStack:
         self, target: Field, goal: Field, rule: Rule, chosen_only: bool
     ) -> tuple[NDArray[np.float32], NDArray[np.float32]]:  # fmt: skip
         """The coat's few wells, and what is mixed of them on the board."""
-        own = target[self._mask > 0]
+        own = target[self._at.mask > 0]
         wells = wells_of(np.asarray(goal if chosen_only and len(goal) else own, np.float32), rule.colours)
         board = with_halves(wells) if rule.colours > 3 else wells
         if rule.colours > 5 and rule.mop < 0.3 and len(own):
@@ -324,54 +220,56 @@ class AreaStack:
 
     def _turns(self, points: Field, i: NDArray[np.int64], j: NDArray[np.int64], salt: int) -> NDArray[np.int32]:
         """In which turn each stroke is painted: fur in bands that climb against the lie."""
-        if self._height is None or not len(points):
+        if self._at.height is None or not len(points):
             return (unit(i, j, salt + 5) * 4).astype(np.int32)
-        height = sample(self._height, points[:, 2], 0.25)
+        height = sample(self._at.height, points[:, 2], 0.25)
         rank = np.argsort(np.argsort(-height, kind="stable"), kind="stable")
         return (rank * _BANDS // max(1, len(height))).astype(np.int32)
 
     def _mopped(self, image: Image, sigma: float) -> Image:
         """Softened while wet, inside the area only."""
-        soft, _ = averaged_inside(image.astype(np.float32), self._weight, sigma)
-        height, width = self._mask.shape
+        soft, _ = averaged_inside(image.astype(np.float32), self._at.weight, sigma)
+        height, width = self._at.mask.shape
         soft = cv2.resize(np.clip(soft, 0, 255).astype(np.uint8), (width, height), interpolation=cv2.INTER_LINEAR)
-        return np.asarray(cv2.copyTo(soft, self._mask, image.copy()), np.uint8)
+        return np.asarray(cv2.copyTo(soft, self._at.mask, image.copy()), np.uint8)
 
     def _reach_outline(self) -> None:
         """Paint reaches to the outline: no line of the drawing stays round an area."""
-        rim = (self._mask == 0) & (self._alpha0 > 0)
-        whole = blurred(self.image.astype(np.float32) * self._weight[..., None], 1.2 * self._px)
-        near = whole / np.maximum(blurred(self._weight, 1.2 * self._px), 0.02)[..., None]
+        rim = (self._at.mask == 0) & (self._at.rim > 0)
+        whole = blurred(self.image.astype(np.float32) * self._at.weight[..., None], 1.2 * self._at.px)
+        near = whole / np.maximum(blurred(self._at.weight, 1.2 * self._at.px), 0.02)[..., None]
         self.image[rim] = np.clip(near[rim], 0, 255)
 
     def _show(self, strokes: Strokes | None = None, role: str = "") -> None:
-        self.alpha = np.maximum(self.alpha, self._alpha0)
+        self.alpha = np.maximum(self.alpha, self._at.rim)
         fine = strokes is not None and strokes.width < 4 and role in ("middle", "tips", "edge")
-        if strokes is None or not fine or not self._area.hairy or not (self._overhang or role == "edge"):
+        if strokes is None or not fine or not self._at.area.hairy or not (self._overhang or role == "edge"):
             return
         tips, roots = strokes.points[:, -1], strokes.points[:, 0]
         over = (
-            (sample(self._weight, tips, self._px, self._origin) < 0.5)
-            & (sample(self._out, tips, self._px, self._origin) < min(5.0, 0.35 * self.hair))
-            & (sample(self._inner, roots, self._px, self._origin) > 0.4)
+            (sample(self._at.weight, tips, self._at.px, self._at.origin) < 0.5)
+            & (sample(self._at.out, tips, self._at.px, self._at.origin) < min(5.0, 0.35 * self._at.hair))
+            & (sample(self._at.inner, roots, self._at.px, self._at.origin) > 0.4)
         )
         if over.any():
-            line = np.round((strokes.points[over] - np.array(self._origin, np.float32)) * (self._px * 16) - 8).astype(np.int32)
+            line = np.round((strokes.points[over] - np.array(self._at.origin, np.float32)) * (self._at.px * 16) - 8).astype(
+                np.int32
+            )
             cv2.polylines(self.alpha, list(line), False, (255,), 1, cv2.LINE_AA, 4)
             if strokes.width > 1:
-                thick = max(1, round(strokes.width * self._px * 0.6))
+                thick = max(1, round(strokes.width * self._at.px * 0.6))
                 cv2.polylines(self.alpha, list(np.ascontiguousarray(line[:, :-1])), False, (255,), thick, cv2.LINE_AA, 4)
 
     def _film(self, rule: Rule, tick: Tick) -> Laid:
         """Glaze or wash: flat shapes of a few depths, darker only, over what is there."""
-        sigma = max(0.5, rule.width * self._px * 0.5)
-        whole = self._target(rule)
+        sigma = max(0.5, rule.width * self._at.px * 0.5)
+        whole = self._at.target(rule)
         tick()
-        target, reduce = averaged_inside(whole, self._weight, sigma)
+        target, reduce = averaged_inside(whole, self._at.weight, sigma)
         tick()
         lit = light_of(self.image)
         tick()
-        state, _ = averaged_inside(lit, self._weight, sigma)
+        state, _ = averaged_inside(lit, self._at.weight, sigma)
         tick()
         rgb = np.clip(cv2.cvtColor(np.ascontiguousarray(target, np.float32), cv2.COLOR_LAB2RGB), 0, 1)
         wanted = inside(np.maximum(light_of((rgb * 255).astype(np.uint8)), 0.02))
@@ -379,7 +277,7 @@ class AreaStack:
         depth = np.clip(np.log(wanted + 1e-3) - np.log(inside(np.maximum(state, 0.02)) + 1e-3), -rule.opacity, 0)
         depth = depth.astype(np.float32)
         tick()
-        mask = cv2.resize(self._mask, (depth.shape[1], depth.shape[0]), interpolation=cv2.INTER_NEAREST) > 0
+        mask = cv2.resize(self._at.mask, (depth.shape[1], depth.shape[0]), interpolation=cv2.INTER_NEAREST) > 0
         own = depth[mask]
         own = own[:: max(1, len(own) // 3000)]
         if not len(own):
@@ -392,8 +290,8 @@ class AreaStack:
         tick()
         green = flat[..., 0] - (flat[..., 1] + flat[..., 2]) / 3
         laid: Field = np.minimum(np.dstack([green + flat[..., 1], green, green + flat[..., 2]]), 0).astype(np.float32)
-        laid = cv2.GaussianBlur(laid, (0, 0), max(0.35, rule.mop * self._px / reduce))
-        height, width = self._mask.shape
+        laid = cv2.GaussianBlur(laid, (0, 0), max(0.35, rule.mop * self._at.px / reduce))
+        height, width = self._at.mask.shape
         if reduce > 1:
             laid = cv2.resize(laid, (width, height), interpolation=cv2.INTER_LINEAR)
         tick()
@@ -408,23 +306,26 @@ class AreaStack:
         return Laid(None, float((own.mean(1) < -0.03).mean()), _NO_WELLS, rule.width)
 
     def _glints(self) -> Laid:
-        if self._glint is None:
+        if self._at.glint is None:
             return Laid(None, 0.0, _NO_WELLS, 1.0)
-        weight = self._glint[..., None]
-        self.image = (self.image * (1 - weight) + self._scene.reference[self._window] * weight + 0.5).astype(np.uint8)
+        weight = self._at.glint[..., None]
+        self.image = (self.image * (1 - weight) + self._at.scene.reference[self._at.window] * weight + 0.5).astype(np.uint8)
         self._show()
         return Laid(
-            None, float((self._glint > 0.5).sum() / max(1, int(self._mask.sum()))), np.array([[255, 255, 250]], np.uint8), 1.0
+            None,
+            float((self._at.glint > 0.5).sum() / max(1, int(self._at.mask.sum()))),
+            np.array([[255, 255, 250]], np.uint8),
+            1.0,
         )
 
     def _lines(self, coat: PlayCoat) -> Laid:
         """Whiskers: single strokes over all that is there."""
         if coat.nature == "mask":
             return Laid(None, 0.0, _NO_WELLS, 1.0)
-        lines = drawn_lines(self._area.lines)
+        lines = drawn_lines(self._at.area.lines)
         self.alpha[:] = 0
         self.image[:] = _WHISKER
-        at = np.round((lines - np.array(self._origin, np.float32)) * (self._px * 16) - 8).astype(np.int32)
+        at = np.round((lines - np.array(self._at.origin, np.float32)) * (self._at.px * 16) - 8).astype(np.int32)
         cv2.polylines(self.alpha, list(at), False, (170,), 1, cv2.LINE_AA, 4)
         cv2.polylines(self.alpha, list(np.ascontiguousarray(at[:, :4])), False, (230,), 1, cv2.LINE_AA, 4)
         length = np.linalg.norm(np.diff(lines, axis=1), axis=2).sum(1).astype(np.float32)
@@ -438,10 +339,6 @@ def _strongest(score: Field, least: float, most: int) -> NDArray[np.bool_]:
     if keep.sum() > most > 0:
         keep &= score > np.partition(score, len(score) - most - 1)[len(score) - most - 1]
     return np.asarray(keep)
-
-
-def _lab(image: Image) -> Field:
-    return np.asarray(cv2.cvtColor(np.ascontiguousarray(image).astype(np.float32) / 255, cv2.COLOR_RGB2LAB), np.float32)
 
 
 def stack(

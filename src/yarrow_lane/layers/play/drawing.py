@@ -1,7 +1,7 @@
 """Strokes to px, and films over what lies beneath: the only place of Play that knows a scale."""
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -131,3 +131,8 @@ def averaged_inside(field: Field, mask: Field, sigma: float) -> tuple[Field, int
     wide = max(4 * s, 3.0)
     far, far_weight = blurred(near, wide), blurred(near_weight, wide)
     return np.asarray((near + 1e-3 * far) / (near_weight + 1e-3 * far_weight + 1e-7)[..., None], np.float32), reduce
+
+
+def lab_of(image: Image) -> NDArray[Any]:
+    """An sRGB picture in CIE Lab."""
+    return np.asarray(cv2.cvtColor(np.ascontiguousarray(image).astype(np.float32) / 255, cv2.COLOR_RGB2LAB), np.float32)

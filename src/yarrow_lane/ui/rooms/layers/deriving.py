@@ -15,7 +15,7 @@ from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.layers.coverage import Rings
 from yarrow_lane.layers.flow.flow import Flow, Read
-from yarrow_lane.layers.kinds import facts_of, is_hairy
+from yarrow_lane.layers.kinds import facts_of, is_ground, is_hairy
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.patching.patches import Climb
 from yarrow_lane.layers.play.area import PlayCoat, State
@@ -100,8 +100,10 @@ class Deriving:
     def colours(self, c: Commission, ready: Callable[[Mapping[int, AreaColours]], None]) -> None:
         """What colours each region has."""
         canvas, regions = c.compose.canvas, c.layers.regions
+        grounds = frozenset(r.id for r in regions if is_ground(r.kind))
         self._want(
-            c, "layers colours", (regions_key(regions),), "area_colours", lambda shown: (shown.picture, canvas, parts_of(regions)),
+            c, "layers colours", (regions_key(regions),), "area_colours",
+            lambda shown: (shown.picture, canvas, parts_of(regions), grounds),
             lambda found: 50_000, ready,
         )  # fmt: skip
 

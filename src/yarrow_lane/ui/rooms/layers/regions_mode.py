@@ -7,12 +7,12 @@ from typing import TYPE_CHECKING, Literal
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 
-from yarrow_lane.commission.eyes import eyes_to_outline, with_eyes
+from yarrow_lane.commission.eyes import with_eyes
 from yarrow_lane.commission.recompose import Proposal, resequence
 from yarrow_lane.commission.to_propose import focal_of
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.layers.kinds import KINDS, Kind, is_ground
+from yarrow_lane.layers.kinds import Kind, is_ground
 from yarrow_lane.layers.regions import (
     LAYERS,
     Layers,
@@ -20,14 +20,8 @@ from yarrow_lane.layers.regions import (
     Region,
     add_lines,
     add_region,
-    as_kind,
-    change_region,
-    join,
-    middle_of,
     move_corner,
     region_at,
-    spread_of,
-    wipe_region,
 )  # fmt: skip
 from yarrow_lane.layers.strokes.drawing import (
     cut,
@@ -37,7 +31,6 @@ from yarrow_lane.layers.strokes.drawing import (
     give_enclosed,
     name_piece,
     redraw_border,
-    smooth_region,
 )
 from yarrow_lane.layers.strokes.meaning import Meant, meant
 from yarrow_lane.layers.strokes.pieces import Pieces
@@ -46,21 +39,10 @@ from yarrow_lane.layers.usual import likely_next
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import (
-    Fact,
-    Field,
-    Headline,
-    Line,
     Meaning,
     NextAct,
-    Note,
-    Pick,
-    Press,
-    Section,
-    Table,
-    plain_options,
 )
-from yarrow_lane.ui.kit.overlays import Cross, Ink, Outline, Overlay, Words
-from yarrow_lane.ui.kit.overlays import Line as Dashed
+from yarrow_lane.ui.kit.overlays import Cross, Overlay, Words
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.kit.tools import OutlineTool
@@ -68,14 +50,10 @@ from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.layers.deriving import regions_key, shown_layers
 from yarrow_lane.ui.rooms.layers.hands import MeaningTool
 from yarrow_lane.ui.rooms.layers.mode import Mode, Sheets
-from yarrow_lane.ui.words import area_text
+from yarrow_lane.ui.rooms.layers.regions_bench import overlays_of, sections
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.layers.page import LayersPage
-
-_SMOOTH_MM = 4.0  # the brush a border is smoothed for: our choice
-_NAMED_FROM_PX = 34  # smaller regions show their name only when chosen: our choice
-
 
 LinesFor = Literal["", "whiskers", "mouth", "focal"]
 
@@ -127,7 +105,7 @@ class RegionsMode(Mode):
         if not self.outline.drawing and c.id not in self._kinds:
             self.kind = likely_next(self.layers, c.brief)
         self._show()
-        return Sheets(self._sections(), (), self._act())
+        return Sheets(sections(self), (), self._act())
 
     def _came(self, commission_id: str, key: str, found: tuple[Region, ...]) -> None:
         page = self.page
@@ -145,115 +123,13 @@ class RegionsMode(Mode):
         )
         marks: list[Overlay] = []
         for region in layers.regions:
-            marks += self._of_region(region, region is chosen, guessed)
+            marks += overlays_of(region, region is chosen, guessed, self.view.scale)
         if layers.regions:
             focal = focal_of(self.page.commission)
             said = "the viewer looks here" if self.page.commission.layers.focal is not None else ""
             marks += [Cross(focal), Words(focal, said, shift=(10, 16))] if said or self.lines_for == "focal" else []
         self.view.show_overlays(*marks)
         self.view.update()
-
-    def _of_region(self, region: Region, chosen: bool, guessed: bool) -> list[Overlay]:
-        line: Dashed = "dashes" if guessed else "solid"
-        ink: Ink = "here" if chosen else "light"
-        weight, filled = (2.4, len(region.rings) == 1) if chosen else (1.3, False)
-        marks: list[Overlay] = [Outline(r, ink, weight, line, filled=filled) for r in region.rings]
-        marks += [Outline(w, ink, 1.4, closed=False) for w in region.lines]
-        b = region.bounds
-        if chosen or min(b.width, b.height) * self.view.scale > _NAMED_FROM_PX:
-            if is_ground(region.kind):  # its middle may lie under the sitter
-                marks.append(Words((b.x, b.y), region.name, shift=(6, 14)))
-            else:
-                marks.append(Words(middle_of(region), region.name, "over"))
-        return marks
-
-    def _sections(self) -> tuple[Section, ...]:
-        c, layers = self.page.commission, self.layers
-        if self.outline.shut:
-            asks = Note("Enter keeps it, Esc goes on drawing. Its name follows, and can be changed then.")
-            return (Section("What did you draw?", (Pick("It is", self.kind, plain_options(KINDS), self.choose_kind), asks)),)
-        sections = []
-        chosen = next((r for r in layers.regions if r.id == self.region_id), None)
-        if layers.regions and not c.layers.regions:
-            note = "Guessed from cut-outs, eyes, landmarks and colour. Take it, or correct it on the picture: the first stroke takes it too."
-            sections.append(Section("A proposal", (Note(note),)))
-        if chosen is not None:
-            sections.append(self._chosen_section(layers, chosen))
-        sections.append(self._drawing_section())
-        if layers.regions:
-            spread = spread_of(layers.regions)
-            rows = tuple((r.name, r.kind, area_text(spread.cm2[r.id])) for r in layers.regions)
-            folded = f"{len(rows)}, {area_text(sum(spread.cm2[r.id] for r in layers.regions if r.rings))} in all"
-            sections.append(Section("All regions", (Table(("region", "painted as", "area"), rows),), folded))
-        return tuple(sections)
-
-    def _drawing_section(self) -> Section:
-        lines: list[Line] = [Pick("A new part is", self.kind, plain_options(KINDS), self.choose_kind)]
-        if self.lines_for:
-            said = {
-                "whiskers": "Draw each whisker from root to tip.",
-                "mouth": "Draw the mouth as one line, corner to corner.",
-                "focal": "Click where the viewer should look: strokes may be finest there.",
-            }
-            lines += [
-                Note(said[self.lines_for]),
-                Press("Done with lines" if self.lines_for != "focal" else "Leave it where it is", lambda: self._draw_lines("")),
-            ]
-            return Section("By line", tuple(lines))
-        lines.append(
-            Note(
-                "Round a part: it becomes a region. Border to border: cuts. Along a border: draws it anew. "
-                "Over a border: takes what lies there. With a region chosen, a short stroke in a wrong piece names it."
-            )
-        )
-        lines.append(Press("Give this outline up" if self.outline.drawing else "Draw by corners", self._by_corners))
-        lines.append(Press("Draw whiskers as lines", lambda: self._draw_lines("whiskers")))
-        lines.append(Press("Draw a mouth as a line", lambda: self._draw_lines("mouth")))
-        lines.append(Press("Set where the viewer should look", lambda: self._draw_lines("focal")))
-        if eyes_to_outline(self.page.commission) and self.page.commission.layers.regions:
-            lines.append(Press("Outline the eyes marked at Intake", self.outline_eyes))
-        return Section("By hand", tuple(lines))
-
-    def _chosen_section(self, layers: Layers, r: Region) -> Section:
-        page, spread = self.page, spread_of(layers.regions)
-        canvas = page.commission.compose.canvas
-
-        def named(text: str) -> Meaning:
-            changed = replace(r, name=text.strip() or r.name, told=True)
-            return Edit(LAYERS, f"Changed {r.name}", lambda x: change_region(self._taken(x), changed))
-
-        def painted_as(kind: Kind) -> Meaning:
-            return self._relayered(f"Changed {r.name}", lambda x: change_region(x, as_kind(x, x.region(r.id), kind)))
-
-        lines: list[Line] = [Headline(r.name), Field("Name", r.name, named, about=r.id)]
-        lines.append(Pick("Painted as", r.kind, plain_options(KINDS), painted_as))
-        lines.append(Fact("Area on the canvas", area_text(spread.cm2[r.id])))
-        where = " > ".join(part for part in (self._sitter(r), _within(r)) if part)
-        if where:
-            lines.append(Fact("Part of", where))
-        others = [(i, layers.region(i).name) for i in spread.neighbours[r.id] if layers.region(i).rings]
-        if others and r.rings:
-            lines.append(
-                Pick(
-                    "Join with", 0, ((0, "no other"), *others),
-                    lambda other: self._relayered(f"Joined {r.name}", lambda x: join(x, r.id, other, canvas)) if other else None,
-                )
-            )  # fmt: skip
-            lines.append(Press(f"Smooth it for a brush of {_SMOOTH_MM:.0f}\u202fmm", lambda: self._smoothed(r)))
-        lines.append(Press("Wipe this region out", lambda: self._wiped(r)))
-        return Section("This region", tuple(lines))
-
-    def _smoothed(self, r: Region) -> Meaning:
-        canvas = self.page.commission.compose.canvas
-        return Edit(LAYERS, f"Smoothed {r.name}", lambda x: smooth_region(self._taken(x), r.id, canvas, _SMOOTH_MM))
-
-    def _wiped(self, r: Region) -> Meaning:
-        canvas = self.page.commission.compose.canvas
-        return self._relayered(f"Wiped {r.name} out", lambda x: wipe_region(x, r.id, canvas))
-
-    def _sitter(self, region: Region) -> str:
-        sitter = self.page.commission.brief.sitter(region.sitter_id)
-        return sitter.name if sitter is not None else ""
 
     def _act(self) -> NextAct | None:
         c = self.page.commission
@@ -284,7 +160,7 @@ class RegionsMode(Mode):
 
     # --- doing
 
-    def _taken(self, layers: Layers) -> Layers:
+    def taken(self, layers: Layers) -> Layers:
         """The part with the proposal taken, when nothing was on record."""
         found = shown_layers(layers, self._proposed)
         if found is layers:
@@ -293,15 +169,15 @@ class RegionsMode(Mode):
 
     def take(self) -> Meaning:
         """Take the proposal."""
-        return self._relayered("Took the proposed regions", lambda x: x)
+        return self.relayered("Took the proposed regions", lambda x: x)
 
-    def _relayered(self, label: str, step: Callable[[Layers], Layers]) -> Proposal:
+    def relayered(self, label: str, step: Callable[[Layers], Layers]) -> Proposal:
         """A change of regions: what becomes of finished passes is shown before."""
         climate = self.page.studio.climate
-        return Proposal(label, "Layers", lambda c: resequence(c, replace(c, layers=step(self._taken(c.layers))), climate))
+        return Proposal(label, "Layers", lambda c: resequence(c, replace(c, layers=step(self.taken(c.layers))), climate))
 
     def _do(self, label: str, step: Callable[[Layers], Layers]) -> bool:
-        return self.page.hand(lambda: self._relayered(label, step)) is None
+        return self.page.hand(lambda: self.relayered(label, step)) is None
 
     def _meaning(self, points: Polygon, reach: float) -> Meant:
         if self.lines_for:
@@ -380,7 +256,7 @@ class RegionsMode(Mode):
         if self.lines_for == "focal":
             self.lines_for = ""
             self.page.hand(
-                lambda: Edit(LAYERS, "Set where the viewer should look", lambda x: replace(self._taken(x), focal=point))
+                lambda: Edit(LAYERS, "Set where the viewer should look", lambda x: replace(self.taken(x), focal=point))
             )
             return
         found = region_at(self.layers, point)
@@ -402,7 +278,8 @@ class RegionsMode(Mode):
 
     # --- by corners
 
-    def _by_corners(self) -> Meaning:
+    def by_corners(self) -> Meaning:
+        """Begin an outline by corners, or give it up."""
         if self.outline.drawing:
             self.outline.give_up()
         else:
@@ -457,7 +334,8 @@ class RegionsMode(Mode):
             self.page.workroom.say("The eyes are outlined from their marks, a guess: draw round one to correct it.", False)
         return None
 
-    def _draw_lines(self, what: LinesFor) -> Meaning:
+    def draw_lines(self, what: LinesFor) -> Meaning:
+        """The next strokes are lines of this kind; "" ends it."""
         self.lines_for = what
         self.page.refresh()
         return None
@@ -499,17 +377,9 @@ class RegionsMode(Mode):
         elif self.outline.drawing:
             self.outline.give_up()
         elif self.lines_for:
-            self._draw_lines("")
+            self.draw_lines("")
         elif self.region_id:
             self.choose_region(0)
         else:
             return False
         return True
-
-
-def _within(region: Region) -> str:
-    """Where a part lies in its sitter: ears, eyes, nose and mouth in the head."""
-    of_head = region.part.endswith(("ear", "eye")) or region.kind in ("eye", "nose", "mouth", "ear inside", "beard")
-    if not region.part and not of_head:
-        return ""
-    return f"head > {region.part or region.kind}" if of_head and region.part != "head" else region.part
