@@ -7,11 +7,18 @@ from typing import Any
 
 class _Late(ModuleType):
     def __getattr__(self, name: str) -> Any:
-        return getattr(importlib.import_module(self.__name__), name)
+        return getattr(self._module(), name)
 
     def __setattr__(self, name: str, value: Any) -> None:
         # A setting belongs to the module, not to what stands for it.
-        setattr(importlib.import_module(self.__name__), name, value)
+        setattr(self._module(), name, value)
+
+    def _module(self) -> ModuleType:
+        """The module; kept, for asking the import system costs more than many a call."""
+        kept = self.__dict__.get("_kept")
+        if kept is None:
+            kept = self.__dict__["_kept"] = importlib.import_module(self.__name__)
+        return kept
 
 
 def late(name: str) -> Any:

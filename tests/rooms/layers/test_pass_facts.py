@@ -199,7 +199,7 @@ def test_what_is_seen_through_the_hairs_is_no_colour_of_the_area():
     ear[40:140, 40:110] = True
     body[60:260, 180:360] = True
     depth = cv2.distanceTransform(np.pad(ear.astype(np.uint8), 1), cv2.DIST_L2, 3)[1:-1, 1:-1]
-    through = ear & (depth < 18) & (rng.random(ear.shape) < 0.7)
+    through = ear & (depth < 11) & (rng.random(ear.shape) < 0.7)
     picture[ear] = rng.integers(5, 40, (int(ear.sum()), 1), np.uint8)
     picture[through] = (110, 150, 50)
     picture[body] = 20

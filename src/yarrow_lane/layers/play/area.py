@@ -10,7 +10,6 @@ from numpy.typing import NDArray
 from yarrow_lane.layers.flow.axis import Field
 from yarrow_lane.layers.play.drawing import (
     Image,
-    Tick,
     averaged_inside,
     blurred,
     draw,
@@ -23,7 +22,18 @@ from yarrow_lane.layers.play.drawing import (
 from yarrow_lane.layers.play.rules import Rule, rule_of
 from yarrow_lane.layers.play.scene import PlayArea, Scene, drawn_lines
 from yarrow_lane.layers.play.site import LONGEST_MM, Site
-from yarrow_lane.layers.play.strokes import Strokes, lab_to_srgb, nearest, sample, seeds, trace, unit, wells_of, with_halves
+from yarrow_lane.layers.play.strokes import (
+    Strokes,
+    Tick,
+    lab_to_srgb,
+    nearest,
+    sample,
+    seeds,
+    trace,
+    unit,
+    wells_of,
+    with_halves,
+)
 from yarrow_lane.measure.late import late
 
 if TYPE_CHECKING:
@@ -33,6 +43,9 @@ else:
 
 _SHORTER = 0.85  # of the coat before: each lighter pass is shorter, so that only tips catch light (common practice)
 _BANDS = 14
+# A film's depth (red, green, blue) told as 30 times its mean and its red and blue beside green, and back.
+_TOLD = 30 * np.array([[1 / 3, 1 / 3, 1 / 3], [1, -1, 0], [0, -1, 1]], np.float32)
+_PLAIN = np.linalg.inv(_TOLD).astype(np.float32)
 _WHISKER = (236, 232, 225)
 _EDGE_MM, _HAIRLINE_MM = 0.4, 9.0  # outer hairs: times the hair's length from the background; hairline: mm from the hair
 
@@ -120,11 +133,11 @@ class AreaStack:
         lengths = np.asarray(length * np.clip(hair, 0.5, 1.8) * (0.7 + 0.5 * unit(i, j, salt + 2)), np.float32)
         wander = np.radians(18 if hairy else 70 if self._at.area.depth == 0 else 30)
         tick()
-        points = trace(at, self._at.flow, lengths, np.asarray((unit(i, j, salt + 3) - 0.5) * wander, np.float32))
+        points = trace(at, self._at.flow, lengths, np.asarray((unit(i, j, salt + 3) - 0.5) * wander, np.float32), tick)
         tick()
         target = self._at.target(rule)
         tick()
-        wanted, reduce = averaged_inside(target, self._at.weight, width * px * (0.22 if chosen_only else 0.33))
+        wanted, reduce = averaged_inside(target, self._at.mask, width * px * (0.22 if chosen_only else 0.33), tick)
         tick()
         now = lab_of(
             np.asarray(cv2.resize(self.image, (wanted.shape[1], wanted.shape[0]), interpolation=cv2.INTER_AREA), np.uint8)
@@ -134,10 +147,12 @@ class AreaStack:
         middle = points[:, 1:4]
         weight = (sample(self._at.weight, middle, px, origin) > 0.5).astype(np.float32)[..., None] + 1e-3
         want = (sample(wanted, middle, px / reduce, origin) * weight).sum(1) / weight.sum(1)
+        tick()
         have = (sample(now, middle, px / reduce, origin) * weight).sum(1) / weight.sum(1)
         goal = want
         if coat.role not in ("mass", "wash"):  # correct what is there, a third of the fault beyond
             goal = want + np.clip(want - have, -14, 14) * (0.25 if chosen_only else 0.35)
+        tick()
         keep = self._worth(coat, rule, want, have, wanted, reduce, middle, unit(i, j, salt + 4), one)
         points, goal, i, j, lengths = points[keep], goal[keep], i[keep], j[keep], lengths[keep]
         tick()
@@ -162,12 +177,13 @@ class AreaStack:
             thin = cv2.resize(thin, (image.shape[1], image.shape[0]), interpolation=cv2.INTER_LINEAR)
             image = self.image = np.asarray(cv2.addWeighted(thin, 0.7, image, 0.3, 0), np.uint8)
             image = image.copy()
+            tick()
         soft = rule.mop >= 0.3
         bristles = 0.0 if soft or self._at.area.family == "eye" else 0.4 if self._at.area.family in ("skin", "earskin") else 1.0
         draw(image, strokes, px, origin, tick, bristles, not soft)
         tick()
         if rule.mop:
-            image = self._mopped(image, rule.mop * width * px)
+            image = self._mopped(image, rule.mop * width * px, tick)
         tick()
         self.image = (
             image
@@ -208,7 +224,7 @@ class AreaStack:
         self, target: Field, goal: Field, rule: Rule, chosen_only: bool
     ) -> tuple[NDArray[np.float32], NDArray[np.float32]]:  # fmt: skip
         """The coat's few wells, and what is mixed of them on the board."""
-        own = target[self._at.mask > 0]
+        own = target.reshape(-1, 3)[self._at.some]
         wells = wells_of(np.asarray(goal if chosen_only and len(goal) else own, np.float32), rule.colours)
         board = with_halves(wells) if rule.colours > 3 else wells
         if rule.colours > 5 and rule.mop < 0.3 and len(own):
@@ -226,9 +242,10 @@ class AreaStack:
         rank = np.argsort(np.argsort(-height, kind="stable"), kind="stable")
         return (rank * _BANDS // max(1, len(height))).astype(np.int32)
 
-    def _mopped(self, image: Image, sigma: float) -> Image:
+    def _mopped(self, image: Image, sigma: float, tick: Tick) -> Image:
         """Softened while wet, inside the area only."""
-        soft, _ = averaged_inside(image.astype(np.float32), self._at.weight, sigma)
+        soft, _ = averaged_inside(image, self._at.mask, sigma, tick)
+        tick()
         height, width = self._at.mask.shape
         soft = cv2.resize(np.clip(soft, 0, 255).astype(np.uint8), (width, height), interpolation=cv2.INTER_LINEAR)
         return np.asarray(cv2.copyTo(soft, self._at.mask, image.copy()), np.uint8)
@@ -265,11 +282,11 @@ class AreaStack:
         sigma = max(0.5, rule.width * self._at.px * 0.5)
         whole = self._at.target(rule)
         tick()
-        target, reduce = averaged_inside(whole, self._at.weight, sigma)
+        target, reduce = averaged_inside(whole, self._at.mask, sigma, tick)
         tick()
         lit = light_of(self.image)
         tick()
-        state, _ = averaged_inside(lit, self._at.weight, sigma)
+        state, _ = averaged_inside(lit, self._at.mask, sigma, tick)
         tick()
         rgb = np.clip(cv2.cvtColor(np.ascontiguousarray(target, np.float32), cv2.COLOR_LAB2RGB), 0, 1)
         wanted = inside(np.maximum(light_of((rgb * 255).astype(np.uint8)), 0.02))
@@ -277,19 +294,21 @@ class AreaStack:
         depth = np.clip(np.log(wanted + 1e-3) - np.log(inside(np.maximum(state, 0.02)) + 1e-3), -rule.opacity, 0)
         depth = depth.astype(np.float32)
         tick()
+        told: Any = cv2.transform(depth, _TOLD)
         mask = cv2.resize(self._at.mask, (depth.shape[1], depth.shape[0]), interpolation=cv2.INTER_NEAREST) > 0
-        own = depth[mask]
+        own = told[mask]
         own = own[:: max(1, len(own) // 3000)]
         if not len(own):
             return Laid(None, 0.0, _NO_WELLS, rule.width)
         # Depths are mixed as wells, told as value and two hues, each laid in up to three strengths.
-        wells = wells_of(np.c_[own.mean(1), own[:, 0] - own[:, 1], own[:, 2] - own[:, 1]] * 30, rule.colours)
+        wells = wells_of(own, rule.colours)
         fine = with_halves(wells) if rule.colours > 4 else wells
-        told = np.dstack([depth.mean(2), depth[..., 0] - depth[..., 1], depth[..., 2] - depth[..., 1]]) * 30
-        flat = fine[nearest(told.reshape(-1, 3).astype(np.float32), fine)].reshape(depth.shape) / 30
         tick()
-        green = flat[..., 0] - (flat[..., 1] + flat[..., 2]) / 3
-        laid: Field = np.minimum(np.dstack([green + flat[..., 1], green, green + flat[..., 2]]), 0).astype(np.float32)
+        which = nearest(told.reshape(-1, 3), fine)
+        tick()
+        plain: Any = cv2.transform(fine[None], _PLAIN)  # the wells as depths again, before they are spread over the area
+        laid: Any = np.minimum(plain[0], 0)[which].reshape(depth.shape)
+        tick()
         laid = cv2.GaussianBlur(laid, (0, 0), max(0.35, rule.mop * self._at.px / reduce))
         height, width = self._at.mask.shape
         if reduce > 1:
@@ -303,7 +322,7 @@ class AreaStack:
         tick()
         self.image = image_of(through)
         self._show()
-        return Laid(None, float((own.mean(1) < -0.03).mean()), _NO_WELLS, rule.width)
+        return Laid(None, float((own[:, 0] < -0.03 * 30).mean()), _NO_WELLS, rule.width)
 
     def _glints(self) -> Laid:
         if self._at.glint is None:

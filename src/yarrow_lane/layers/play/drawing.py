@@ -1,13 +1,12 @@
 """Strokes to px, and films over what lies beneath: the only place of Play that knows a scale."""
 
-from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.layers.flow.axis import Field
-from yarrow_lane.layers.play.strokes import Strokes
+from yarrow_lane.layers.play.strokes import Strokes, Tick
 from yarrow_lane.measure.late import late
 
 if TYPE_CHECKING:
@@ -16,7 +15,6 @@ else:
     cv2 = late("cv2")
 
 Image = NDArray[np.uint8]
-Tick = Callable[[], None]
 PX_PER_MM = 2.0
 # Saunderson's surface of a paint film, as in the paint engine: reflected outside, inside, and the share seen of the first.
 _OUTSIDE, _INSIDE, _SEEN = 0.04, 0.60, 0.5
@@ -118,15 +116,15 @@ def blurred(field: Field, sigma: float) -> Field:
     return np.asarray(cv2.resize(small, (width, height), interpolation=cv2.INTER_LINEAR), field.dtype)
 
 
-def averaged_inside(field: Field, mask: Field, sigma: float) -> tuple[Field, int]:
-    """Masked blur of sigma px on a reduced grid, (rows, columns, channels), and by how much it is reduced."""
+def averaged_inside(field: Field | Image, mask: NDArray[np.uint8], sigma: float, tick: Tick) -> tuple[Field, int]:
+    """Masked blur of sigma px on a reduced grid, (rows, columns, 3), and by how much it is reduced."""
     reduce = int(max(1, sigma // 1.5))
     height, width = mask.shape
     size = ((width + reduce - 1) // reduce, (height + reduce - 1) // reduce)
-    weight = cv2.resize(mask, size, interpolation=cv2.INTER_AREA)
+    weight = cv2.resize(mask.astype(np.float32), size, interpolation=cv2.INTER_AREA)
     s = max(sigma / reduce, 0.3)
-    weighed = cv2.multiply(np.asarray(field, np.float32), cv2.merge([mask, mask, mask]))
-    whole = cv2.resize(weighed, size, interpolation=cv2.INTER_AREA)
+    whole = cv2.resize(cv2.copyTo(field, mask), size, interpolation=cv2.INTER_AREA).astype(np.float32)
+    tick()
     near, near_weight = cv2.GaussianBlur(whole, (0, 0), s), cv2.GaussianBlur(weight, (0, 0), s)
     wide = max(4 * s, 3.0)
     far, far_weight = blurred(near, wide), blurred(near_weight, wide)

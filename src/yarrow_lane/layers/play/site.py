@@ -7,9 +7,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.layers.flow.axis import Field
-from yarrow_lane.layers.play.drawing import Tick, blurred, lab_of
+from yarrow_lane.layers.play.drawing import blurred, lab_of
 from yarrow_lane.layers.play.rules import Rule
 from yarrow_lane.layers.play.scene import PlayArea, Scene, anchors
+from yarrow_lane.layers.play.strokes import Tick
 from yarrow_lane.measure.late import late
 
 if TYPE_CHECKING:
@@ -20,6 +21,7 @@ else:
     fft = late("scipy.fft")
 
 LONGEST_MM = 45.0
+_SOME = 1500
 
 
 class Site:
@@ -43,6 +45,8 @@ class Site:
         self.origin = (x0 / self.px, y0 / self.px)
         self.mask = mask[self.window].astype(np.uint8)
         self.weight = self.mask.astype(np.float32)
+        inside = np.flatnonzero(self.mask)
+        self.some = inside[:: max(1, len(inside) // _SOME)]  # pixels that stand for all of it
         self.cm2 = float(mask.sum()) / self.px**2 / 100
         depth = cv2.distanceTransform(np.pad(self.mask, 1), cv2.DIST_L2, 3)[1:-1, 1:-1]
         self.inner, self.inner_mm = np.asarray(depth, np.float32) / self.px, max(0.5, float(depth.max()) / self.px)
@@ -131,10 +135,8 @@ class Site:
 
     def target(self, rule: Rule) -> Field:
         """The reference as this coat may show it: values drawn in towards the anchor, colour held back."""
-        target = self.quiet.copy()
-        if rule.tone < 1:
-            at = self.anchors[rule.anchor]
-            target[..., 0] = at + rule.tone * (target[..., 0] - at)
-        if rule.chroma < 1:
-            target[..., 1:] *= rule.chroma
-        return target
+        if rule.tone >= 1 and rule.chroma >= 1:
+            return self.quiet
+        tone, chroma = min(rule.tone, 1.0), min(rule.chroma, 1.0)
+        drawn_in = [[tone, 0, 0, self.anchors[rule.anchor] * (1 - tone)], [0, chroma, 0, 0], [0, 0, chroma, 0]]
+        return np.asarray(cv2.transform(self.quiet, np.array(drawn_in, np.float32)), np.float32)

@@ -1,5 +1,6 @@
 """Strokes of one coat in mm: where, along what, how long, in which colour, in which order. Nothing here knows a scale of drawing."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -13,6 +14,8 @@ if TYPE_CHECKING:
     import cv2
 else:
     cv2 = late("cv2")
+
+Tick = Callable[[], None]
 
 _ROW = 8192  # remap takes at most 32767 columns
 _WEIGHT = np.array([1, 1.3, 1.3], np.float32)  # hue and chroma count more than value when a well is chosen
@@ -71,7 +74,8 @@ def sample(field: Field, at: NDArray[np.float32], per_mm: float, origin: tuple[f
 
 
 def trace(
-    at: NDArray[np.float32], flow: Field, length: NDArray[np.float32], turn: NDArray[np.float32], steps: int = 4, back: float = 0.35
+    at: NDArray[np.float32], flow: Field, length: NDArray[np.float32], turn: NDArray[np.float32], tick: Tick,
+    steps: int = 4, back: float = 0.35,
 ) -> NDArray[np.float32]:  # fmt: skip
     """Lines of `steps` + 1 points along a unit field at 1 px per mm, turned by `turn` rad; the root lies `back` of the length upstream."""
     cos, sin = np.cos(turn), np.sin(turn)
@@ -85,6 +89,7 @@ def trace(
     for _ in range(steps):
         p = np.asarray(p + way(p) * (length / steps)[:, None], np.float32)
         line.append(p)
+        tick()
     return np.stack(line, 1).astype(np.float32)
 
 
@@ -117,11 +122,11 @@ def with_halves(wells: NDArray[np.float32]) -> NDArray[np.float32]:
 def nearest(lab: NDArray[np.float32], wells: NDArray[np.float32]) -> NDArray[np.int32]:
     """The well nearest to each colour."""
     found = np.empty(len(lab), np.int32)
-    weighed = wells * _WEIGHT
+    weighed = (wells * _WEIGHT).astype(np.float32)
     size = (weighed * weighed).sum(1)
     for begin in range(0, len(lab), _ROW):
-        part = lab[begin : begin + _ROW] * _WEIGHT
-        found[begin : begin + _ROW] = (size - 2 * part @ weighed.T).argmin(1)
+        part = (lab[begin : begin + _ROW] * _WEIGHT).astype(np.float32)
+        found[begin : begin + _ROW] = (size[:, None] - 2 * weighed @ part.T).argmin(0)
     return found
 
 

@@ -40,7 +40,8 @@ def person_parts(lab: NDArray[np.float32], marks: SitterMarks, head: Head, sitte
             "hair": sitter & ~face & _above(height, width, chin_y),
             "cloth": sitter & ~face & ~_above(height, width, chin_y),
         }
-    unlike = np.linalg.norm((colours - np.median(colours[skin], axis=0)) * (0.5, 1.5, 1.5), axis=1)
+    aside = (colours - np.median(colours[skin], axis=0)) * np.array([0.5, 1.5, 1.5], np.float32)
+    unlike = np.sqrt(np.einsum("ij,ij->i", aside, aside))
     other = unlike > np.quantile(unlike[skin], 0.97)
     hair = inside & (ys < eye_y) & ~bare & other & (ys > crown_y - 0.1 * head.length)
     cloth = inside & (ys > ys[inside].max() - 0.1 * head.length) & other
@@ -73,8 +74,11 @@ def _likely(colours: NDArray[np.float32], seed: NDArray[np.bool_]) -> NDArray[np
     criteria = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_MAX_ITER, 20, 0.5)
     none: Any = None
     _, _, centres = cv2.kmeans(np.ascontiguousarray(own, np.float32), 4, none, criteria, 2, cv2.KMEANS_PP_CENTERS)
-    near = np.min([np.linalg.norm((colours - c) * (0.6, 1.6, 1.6), axis=1) for c in centres], axis=0)
-    return np.asarray(np.maximum(-((near / 9) ** 2), -12), np.float64)
+    weight = np.array([0.6, 1.6, 1.6], np.float32)
+    at, of = colours * weight, np.asarray(centres, np.float32) * weight
+    # |a - b|² told as |a|² - 2ab + |b|²: one product for all colours
+    near = np.einsum("ij,ij->i", at, at) + ((of * of).sum(1)[:, None] - 2 * of @ at.T).min(0)
+    return np.asarray(np.maximum(-near / 81, -12), np.float64)
 
 
 def _majority(labels: NDArray[np.int64]) -> NDArray[np.uint8]:
