@@ -126,6 +126,7 @@ def averaged_inside(field: Field | Image, mask: NDArray[np.uint8], sigma: float,
     whole = cv2.resize(cv2.copyTo(field, mask), size, interpolation=cv2.INTER_AREA).astype(np.float32)
     tick()
     near, near_weight = cv2.GaussianBlur(whole, (0, 0), s), cv2.GaussianBlur(weight, (0, 0), s)
+    tick()
     wide = max(4 * s, 3.0)
     far, far_weight = blurred(near, wide), blurred(near_weight, wide)
     return np.asarray((near + 1e-3 * far) / (near_weight + 1e-3 * far_weight + 1e-7)[..., None], np.float32), reduce
