@@ -1,5 +1,6 @@
 """Play: the canvas after each pass converges on the reference, the same every time, and an order of work costs nothing."""
 
+from dataclasses import replace
 from functools import cache
 from itertools import pairwise
 
@@ -19,6 +20,7 @@ from yarrow_lane.layers.play.composing import back_to_front, canvas_after
 from yarrow_lane.layers.play.drawing import image_of, inside, light_of, outside, with_film
 from yarrow_lane.layers.play.rules import PlayTrouble, rule_of
 from yarrow_lane.layers.play.scene import PlayArea, begun, fitted_to_paint
+from yarrow_lane.layers.play.site import Site
 from yarrow_lane.layers.play.strokes import nearest, seeds, unit, wells_of, with_halves
 from yarrow_lane.layers.question import lie_of_fur, play_area, play_scene, read_lie
 from yarrow_lane.layers.raster import rings_of_labels
@@ -243,3 +245,13 @@ def test_a_stroke_card_holds_a_few_in_the_order_to_paint():
     assert len(outline) == 2 * len(first.line) and np.ptp(outline[:, 0]) > 0
     nothing = card_of(stacks[body.id][1].laid.strokes, (((0.0, 0.0), (1.0, 0.0), (1.0, 1.0)),), (0.0, 0.0))
     assert nothing.strokes == () and "no strokes" in nothing.words
+
+
+def test_a_coat_that_holds_colour_back_shows_the_reference_greyer_and_nearer_its_anchor():
+    scene, *_ = scene_of("cat1")
+    site = Site(scene, next(a for a in scene.areas if a.hairy))
+    rule = replace(rule_of("fur", "dark", "under", "opaque", 50.0), tone=0.5, chroma=0.25, anchor="mid")
+    plain, held = site.quiet, site.target(rule)
+    assert held[..., 1:] == pytest.approx(plain[..., 1:] / 4, abs=1e-3)
+    assert held[..., 0] - site.anchors["mid"] == pytest.approx((plain[..., 0] - site.anchors["mid"]) / 2, abs=1e-3)
+    assert site.target(replace(rule, tone=1.0, chroma=1.0)) is plain
