@@ -2,7 +2,7 @@
 
 import csv
 import io
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 
 import icalendar
 import pdfplumber
@@ -78,6 +78,24 @@ def test_the_calendar_reads_back():
     assert spans == [(10, 0, 150), (12, 30, 60), (10, 0, 45)]
     assert len({e["uid"] for e in calendar.walk("VEVENT")}) == 4
     assert all(e["dtstamp"].dt == NOON for e in calendar.walk("VEVENT"))
+
+
+def test_a_calendar_read_again_moves_its_sittings():
+    """A plan made anew two days later, one sitting painted, the rest put off: the same numbers, later files above earlier ones."""
+    monday = date(2026, 3, 9)
+
+    def read(days, now, painted):
+        sittings = [Sitting("c1", monday + timedelta(days=d), 60) for d in days]
+        data = calendar_file([("c1", "Pip", date(2026, 4, 10))], sittings, {"c1": "Pip"}, Week(), now, painted={"c1": painted})
+        events = icalendar.Calendar.from_ical(data).walk("VEVENT")
+        return {str(e["uid"]): e["dtstart"].dt for e in events}, {int(e["sequence"]) for e in events}, events
+
+    before, older, events = read((0, 1, 2), NOON, 0)
+    after, newer, _ = read((3, 7), NOON + timedelta(days=2), 1)
+    assert len(before) == 4 and set(after) == set(before) - {"sitting-c1-1@yarrow-lane"}
+    assert after["sitting-c1-2@yarrow-lane"] == datetime(2026, 3, 12, 10) and max(older) < min(newer)
+    (alarm,) = events[0].walk("VALARM")
+    assert alarm["trigger"].dt == timedelta(days=-7)
 
 
 def test_the_hours_read_back():
