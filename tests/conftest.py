@@ -72,9 +72,9 @@ def wait_idle(qtbot):
 
     def wait(window) -> None:
         window.grab()
-        qtbot.waitUntil(lambda: not window.threads.busy, timeout=30_000)
+        qtbot.waitUntil(lambda: not window.threads.busy, timeout=90_000)
         window.grab()
-        qtbot.waitUntil(lambda: not window.threads.busy, timeout=30_000)
+        qtbot.waitUntil(lambda: not window.threads.busy, timeout=90_000)
 
     return wait
 

@@ -101,7 +101,7 @@ def test_a_folder_of_thirty_is_dropped_and_copies_stand_together(qtbot, room, wa
 def test_reading_can_be_stopped_and_what_came_stays(qtbot, room, wait_idle, tmp_path):
     thirty(tmp_path)
     room.take_files(sorted(tmp_path.glob("*.jpg")))
-    qtbot.waitUntil(lambda: room.workroom.arrivals.reading[0] >= 3, timeout=90_000)
+    qtbot.waitUntil(lambda: room.workroom.arrivals.reading[0] >= 3, timeout=30_000)
     room.works_strip.stop.click()
     wait_idle(room)
     came = len(commission(room).intake.photos)
