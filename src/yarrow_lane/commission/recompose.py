@@ -115,18 +115,15 @@ def _regions(c: Commission, before: Compose, same_photo: bool, changes: list[str
         changes.append(f"{words}, they were drawn on another photograph: {_names([r.name for r in regions])}.")
         return replace(c, layers=replace(c.layers, regions=(), made_from=""))
     kept: list[Region] = []
-    off: list[str] = []
     canvas = c.compose.canvas
     for n, region in enumerate(sorted(regions, key=lambda r: not is_ground(r.kind))):
         # What moves lies over the ground it leaves bare, so that the first ground is as large as the canvas.
         beneath = n == 0 and is_ground(region.kind)
         moved = replace(region, rings=(canvas.corners,)) if beneath else _carried(region, before, c.compose)
-        if moved is None:
-            off.append(region.name)
-        else:
+        if moved is not None:
             kept.append(moved)
     laid = relaid(c.layers, kept, canvas)
-    off += [r.name for r in kept if all(r.id != there.id for there in laid.regions)]
+    off = [r.name for r in regions if all(r.id != there.id for there in laid.regions)]
     if off:
         changes.append(f"Off the canvas: {_names(off)}.")
     if laid.regions:
