@@ -38,7 +38,7 @@ MUTATIONS = (
     Mutation("no depth in the passes", "layers/passes.py", '"depth": facts.depth,', '"depth": 0,', "rooms/layers"),
     Mutation("layers: a seen-through fringe", "layers/area_colours.py", "keep[asked] = to_core", "keep[asked] = 0 * to_core", "rooms/layers"),
     Mutation("layers: the lie upside down", "layers/patching/order.py", "rank[:, None] > rank", "rank[:, None] < rank", "rooms/layers"),
-    Mutation("layers: surely is likely", "layers/wet_map.py", "minutes * SURELY", "minutes", "rooms/layers"),
+    Mutation("layers: surely is likely", "easel/wet.py", "1.0 if finished.touched else SURELY", "1.0", "rooms/layers"),
     Mutation("layers: no coat held to its step", "layers/rules.py", "found += _coats_out_of_step(order, meets)", "pass", "rooms/layers"),
     Mutation("layers: a line does not snap", "layers/strokes/snapping.py", "moved[0] = moved[-1] = 0.0", "moved[:] = 0.0", "rooms/layers"),
     Mutation("layers: colour held back is lost", "layers/play/site.py", "[0, chroma, 0, 0]", "[0, 1, 0, 0]", "rooms/layers"),

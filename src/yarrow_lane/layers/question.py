@@ -11,7 +11,8 @@ from yarrow_lane.layers.coverage import Rings
 from yarrow_lane.layers.flow.flow import Flow, Read, flow_of, read
 from yarrow_lane.layers.lie_record import Lie
 from yarrow_lane.layers.patching.patches import Climb, climb
-from yarrow_lane.layers.play.area import PlayCoat, State, stack
+from yarrow_lane.layers.play.area import PlayCoat, stack
+from yarrow_lane.layers.play.composing import Stack, stacked
 from yarrow_lane.layers.play.scene import PlayArea, Scene, begun, fitted_to_paint
 from yarrow_lane.layers.proposing.marks import SitterOnCanvas
 from yarrow_lane.layers.proposing.propose import propose
@@ -116,7 +117,7 @@ def play_scene(
 
 def play_area(
     scene: Scene, region_id: int, ground: NDArray[np.uint8], coats: Sequence[PlayCoat], overhang: bool, progress: Progress = SILENT
-) -> tuple[State, ...]:  # fmt: skip
+) -> Stack:  # fmt: skip
     """One area's states after each of its coats."""
     told = 0
 
@@ -125,4 +126,4 @@ def play_area(
         told += 1
         progress.at(min(0.99, told / (12 * max(1, len(coats)))))
 
-    return stack(scene, scene.area(region_id), ground, coats, overhang, tick)
+    return stacked(stack(scene, scene.area(region_id), ground, coats, overhang, tick), ground)

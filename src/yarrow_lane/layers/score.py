@@ -1,10 +1,11 @@
-"""The score: on which day each pass falls, what it frees, and the longest chain of passes that wait for each other."""
+"""The score: on which day each pass falls, how thick it lies, what it frees, and the longest chain of passes that wait for each other."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 
 from yarrow_lane.layers.passes import Pass
+from yarrow_lane.paint.drying import FILM_UM
 
 
 @dataclass(frozen=True)
@@ -32,6 +33,14 @@ def days_of(
         found[p.id] = left[at][0] if at < len(left) else (left[-1][0] if left else None)
         used += p.minutes
     return found
+
+
+def films_of(passes: Sequence[Pass]) -> dict[str, float]:
+    """The film of each pass, µm, over its whole region: a block of squares adds its share of one coat."""
+    coat: dict[tuple[int, str], float] = {}
+    for p in passes:
+        coat[p.region_id, p.key] = coat.get((p.region_id, p.key), 0.0) + p.area_cm2
+    return {p.id: FILM_UM[p.film] * (p.area_cm2 / coat[p.region_id, p.key] if p.area_cm2 else 1.0) for p in passes}
 
 
 def frees(passes: Sequence[Pass], pass_id: str) -> tuple[str, ...]:

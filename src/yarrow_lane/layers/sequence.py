@@ -77,6 +77,13 @@ def _sequence(
 
 def warned(layers: Layers, medium: Medium, climate: Climate, ground: float | None = None) -> tuple[Warned, ...]:
     """What the present order breaks, and why that matters; `ground` is the lightness (L*) of what lies beneath, where it is known."""
-    passes = sequence(layers, medium, climate)
-    found = warnings_of(passes, areas_of(layers.regions, layers.school), layers.school, medium)
+    return _warned(layers.regions, layers.school, layers.own, medium, climate, ground)
+
+
+@kept(64)
+def _warned(
+    regions: tuple[Region, ...], school: School, own: OwnOrder, medium: Medium, climate: Climate, ground: float | None
+) -> tuple[Warned, ...]:  # fmt: skip
+    passes = _sequence(regions, school, own, medium, climate)
+    found = warnings_of(passes, areas_of(regions, school), school, medium)
     return found if ground is None else (*on_ground(passes, ground), *found)

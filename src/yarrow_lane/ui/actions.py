@@ -72,6 +72,7 @@ ROOM_KEYS: tuple[KeyWords, ...] = (
     KeyWords("Layers", "D", "regions: draw the next one by corners"),
     KeyWords("Layers", "Backspace", "take the last corner back"),
     KeyWords("Layers", "← →", "walk the regions, patches or passes; Play: a pass back or on"),
+    KeyWords("Layers", "W", "score: what usually goes wrong with the chosen pass"),
     KeyWords("Layers", "↑ ↓", "paint the chosen patch earlier or later"),
     KeyWords("Layers", "Home End · B", "Play: the ground, the last pass; blink with what stands beside it"),
     KeyWords("Easel", "Space", "start and stop the clock"),

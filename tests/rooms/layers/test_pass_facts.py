@@ -13,7 +13,8 @@ from hypothesis import strategies as st
 from tests.conftest import NOON
 from tests.rooms.layers.making import DOG, PERSON, SCHOOLS, portrait
 from yarrow_lane.commission.studio import Studio, StudioTrouble, set_climate
-from yarrow_lane.easel.session import Easel, EaselTrouble, felt_dry, finish_pass
+from yarrow_lane.easel.session import Easel, EaselTrouble, FinishedPass, felt_dry, finish_pass
+from yarrow_lane.easel.wet import surely_dry_at, wet_now
 from yarrow_lane.layers.area_colours import colours_of
 from yarrow_lane.layers.brushes import STEPS, Brush, JarTrouble, advice, finest_mm, jar_text, read_jar, wasted_beyond
 from yarrow_lane.layers.kinds import KINDS, is_ground, is_hairy
@@ -24,7 +25,6 @@ from yarrow_lane.layers.score import days_of, frees, longest_chain
 from yarrow_lane.layers.sequence import warned
 from yarrow_lane.layers.telling import remedies, sayings
 from yarrow_lane.layers.wells_for import SHARES, AreaColours, wanted_lab, wells_for
-from yarrow_lane.layers.wet_map import wet_now
 from yarrow_lane.paint.drying import AIR, Climate, deficit_hpa, film_minutes, saturation_hpa
 
 PASSES = sequence_of(DOG, School(), "acrylic", Climate(20, 50))
@@ -150,13 +150,21 @@ def test_a_well_by_value_and_hue():
 
 def test_the_wet_map_tells_likely_and_surely():
     block, under = BY_KEY["2:block"], BY_KEY["2:under"]
-    finished = {block.id: (NOON - timedelta(minutes=60), 15.0), under.id: (NOON - timedelta(minutes=5), 15.0)}
-    (wet,) = wet_now(PASSES, finished, NOON)
-    assert wet.region_id == 2 and wet.left == pytest.approx(10 / 15)
+    films = (
+        FinishedPass(block.id, NOON - timedelta(minutes=60), 15.0),
+        FinishedPass(under.id, NOON - timedelta(minutes=5), 15.0),
+    )
+    easel = Easel(films)
+    (wet,) = wet_now(easel, PASSES, NOON)
+    assert (wet.region_id, wet.pass_id) == (2, under.id) and wet.left == pytest.approx(10 / 15)
     assert wet.likely == NOON + timedelta(minutes=10) and wet.surely == NOON + timedelta(minutes=17.5)
     late = NOON + timedelta(minutes=12)
-    assert wet_now(PASSES, finished, late)[0].left == 0, "likely dry, not surely"
-    assert wet_now(PASSES, finished, NOON + timedelta(hours=2)) == ()
+    assert wet_now(easel, PASSES, late)[0].left == 0, "likely dry, not surely"
+    assert wet_now(easel, PASSES, NOON + timedelta(hours=2)) == ()
+    touched = felt_dry(easel, under.id, late)
+    assert wet_now(touched, PASSES, late) == () and surely_dry_at(touched.finished[1], late) <= late, (
+        "felt to be dry: no doubt is left"
+    )
 
 
 def test_touch_overrules_the_clock():

@@ -3,6 +3,7 @@
 import math
 from functools import partial
 
+import cv2
 import numpy as np
 import pypdf
 import pytest
@@ -21,6 +22,7 @@ from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.intake.photos import Eye, add_photo, mark_eye, mark_landmark, set_use
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.regions import area_cm2, region_at
+from yarrow_lane.ui.kit.levels import array_of
 
 LEFT, RIGHT, UP = Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up
 
@@ -289,13 +291,19 @@ def test_play_goes_through_the_passes_and_onto_paper(qtbot, cat, wait_idle, tmp_
     qtbot.waitUntil(lambda: page.playing.ready, timeout=60_000)
     assert mode.count == 0 and "Before the first pass" in str(page.bench.sheet)
     count = len(mode.strip.passes)
-    ground = page.playing.picture(0)
+    ground = page.playing.small(0)
     keys(qtbot, cat, RIGHT, RIGHT)
-    assert mode.count == 2 and (page.playing.picture(2) != ground).any()
+    assert mode.count == 2 and (page.playing.small(2) != ground).any()
     keys(qtbot, cat, Qt.Key.Key_End)
     assert mode.count == count and f"After {count} of {count}" in str(page.bench.sheet)
-    reference = page.playing.stage.scene.reference
-    assert np.abs(page.playing.picture(count).astype(int) - reference).mean() < 12
+    wait_idle(cat)
+    reference, shown = page.playing.stage.scene.reference, array_of(mode.meant.levels.images[0])
+    assert np.abs(shown.astype(int) - reference).mean() < 12, "the whole canvas is shown as it should look in the end"
+    small = page.playing.small(count)
+    size = (small.shape[1], small.shape[0])
+    assert np.abs(cv2.resize(shown, size, interpolation=cv2.INTER_AREA).astype(int) - small).mean() < 3, (
+        "the small one is the same"
+    )
     place = mode.strip._places()[0]
     send(mode.strip, QMouseEvent.Type.MouseButtonPress, place[1].center())
     assert mode.count == place[0]
@@ -359,5 +367,7 @@ def test_play_stands_beside_the_real_canvas(qtbot, demo_window, wait_idle):
     meant, real = mode.meant.levels, mode.real.levels
     keys(qtbot, demo_window, "b")
     assert mode.meant.levels is real and mode.real.levels is meant, "B blinks"
+    demo_window.current.refresh()
+    assert mode.meant.levels is meant and mode.real.levels is real, "whatever is done next sees each in its place"
     page.choices.button("nothing").click()
     assert not mode.real.isVisible()

@@ -18,7 +18,8 @@ from yarrow_lane.layers.flow.flow import Flow, Read
 from yarrow_lane.layers.kinds import facts_of, is_ground, is_hairy
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.patching.patches import Climb
-from yarrow_lane.layers.play.area import PlayCoat, State
+from yarrow_lane.layers.play.area import PlayCoat
+from yarrow_lane.layers.play.composing import Stack, canvas_after
 from yarrow_lane.layers.play.scene import Scene
 from yarrow_lane.layers.regions import Layers, Region
 from yarrow_lane.layers.strokes.pieces import Pieces
@@ -26,6 +27,7 @@ from yarrow_lane.layers.wells_for import AreaColours
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.tone.grounds import ground_srgb
+from yarrow_lane.ui.kit.levels import Levels, make_levels
 from yarrow_lane.ui.pictures import Shown
 
 if TYPE_CHECKING:
@@ -174,30 +176,40 @@ class Deriving:
 
     def stack(
         self, c: Commission, stage: Stage, region_id: int, coats: tuple[PlayCoat, ...], overhang: bool,
-        ready: Callable[[tuple[State, ...]], None],
+        ready: Callable[[Stack], None],
     ) -> None:  # fmt: skip
         """One area's states; the order of the other areas does not change them."""
         workers, scene = self._room.workers, stage.scene
 
-        def make(progress: Progress) -> tuple[State, ...]:
-            states: tuple[State, ...] = workers.ask(
+        def make(progress: Progress) -> Stack:
+            found: Stack = workers.ask(
                 "layers.question:play_area", scene, region_id, stage.begun, coats, overhang, progress=progress
             )
-            return states
+            return found
 
-        parameters = (
-            regions_key(c.layers.regions),
-            c.layers.lie,
-            scene.areas,
-            scene.ground,
-            scene.paper,
-            region_id,
-            coats,
-            overhang,
-        )
-        key = Key("layers play", (reference_key(c.compose),), parameters)
-        size = Making(make, lambda states: sum(s.image.nbytes + s.alpha.nbytes for s in states))
+        key = Key("layers play", (reference_key(c.compose),), (*self._scene_key(c, scene), region_id, coats, overhang))
+        size = Making(make, lambda found: sum(s.image.nbytes + s.alpha.nbytes for s in (*found.states, *found.small)))
         self._room.derived.want(key, self._asker, size, ready)
+
+    def canvas(
+        self, c: Commission, stage: Stage, stacks: Mapping[int, Stack], coats: Mapping[int, tuple[PlayCoat, ...]], overhang: bool,
+        ready: Callable[[Levels], None],
+    ) -> None:  # fmt: skip
+        """The canvas with these `coats` of each area, as far as the `stacks` are there; ready to be shown."""
+        there = {i: laid for i, laid in coats.items() if i in stacks and laid}
+        done, begun, areas = {i: len(laid) for i, laid in there.items()}, stage.begun, stage.scene.areas
+        states = {i: stacks[i].states for i in there}
+
+        def make(progress: Progress) -> Levels:
+            return make_levels(canvas_after(begun, areas, states, done))
+
+        parameters = (*self._scene_key(c, stage.scene), tuple(sorted(there.items())), overhang)
+        size = Making(make, lambda levels: sum(image.sizeInBytes() for image in levels.images))
+        self._room.derived.want(Key("layers canvas", (reference_key(c.compose),), parameters), self._asker, size, ready)
+
+    @staticmethod
+    def _scene_key(c: Commission, scene: Scene) -> tuple[object, ...]:
+        return regions_key(c.layers.regions), c.layers.lie, scene.areas, scene.ground, scene.paper
 
 
 def coats_of(passes: tuple[Pass, ...]) -> dict[int, tuple[PlayCoat, ...]]:

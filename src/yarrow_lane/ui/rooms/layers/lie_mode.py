@@ -116,7 +116,7 @@ class LieMode(Mode):
         )
         lines: list[Line] = [
             Fact("Axis read surely", f"{shares[0]}\u202f%", "good" if shares[0] >= 60 else "plain"),
-            Fact("With a doubt of 8 to 14°", f"{shares[1]}\u202f%"),
+            Fact(f"With a doubt of {SURE_DEG:.0f} to {UNSURE_DEG:.0f}°", f"{shares[1]}\u202f%"),
             Fact("Guessed, drawn dashed", f"{shares[2]}\u202f%"),
             Fact("Your strokes", f"{len(lie.strokes)}" + (f", {len(lie.partings)} partings" if lie.partings else "")),
         ]

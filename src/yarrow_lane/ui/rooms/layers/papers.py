@@ -50,11 +50,8 @@ def save_strip(page: "LayersPage") -> None:
         raise PapersTrouble("The strip is not ready", "the stages are still being worked out", "try again in a few seconds")
     pictures = []
     for n in range(len(passes) + 1):
-        picture = page.playing.picture(n)
+        picture = page.playing.small(n)
         if picture is not None:
-            step = max(1, max(picture.shape[:2]) // 420)
-            pictures.append(
-                (f"{n}  {passes[n - 1].title}" if n else "the ground with the drawing", picture[::step, ::step].copy())
-            )
+            pictures.append((f"{n}  {passes[n - 1].title}" if n else "the ground with the drawing", picture))
     data = stroke_card.strip_pdf(c.brief.title, pictures)
     page.save_file("Save the strip of stages", f"{c.brief.title} stages", ".pdf", data)

@@ -7,7 +7,8 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.commission.to_propose import focal_of
 from yarrow_lane.easel.clock import minutes_logged
-from yarrow_lane.easel.session import readiness
+from yarrow_lane.easel.session import dry_at
+from yarrow_lane.easel.wet import surely_dry_at
 from yarrow_lane.layers.brushes import Advice, advice, wasted_beyond
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.rules import Warned
@@ -16,19 +17,19 @@ from yarrow_lane.layers.telling import remedies, sayings
 from yarrow_lane.layers.wells_for import AreaColours, wells_for
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.paint.drying import FILM_UM, SURELY
+from yarrow_lane.paint.drying import FILM_UM
 from yarrow_lane.ui.bench_sheet import Fact, Headline, Line, Note, Section, Swatch
 from yarrow_lane.ui.words import area_text, drying_text
 
 _A_TOUCH_ML = 0.05  # less than a drop: our choice
 _SPRAY = "Spray outdoors or well aired, with a mask; follow its safety data sheet."
 _OIL = "Solvents: air the room, no open flame, rags in a closed metal bin; follow the safety data sheets."
-_SANDING = "Dry pastel dust: do not blow it off; wipe damp, and follow the safety data sheet of each pigment."
+_DUST = "Dry pastel dust: do not blow it off; wipe damp, and follow the safety data sheet of each pigment."
 
 
 def hazard_of(p: Pass) -> str:
     """The usual caution of a pass; "" where there is none beyond clean hands."""
-    return _SPRAY if p.nature == "fix" else _OIL if p.paint == "oil" else _SANDING if p.paint == "pastel" else ""
+    return _SPRAY if p.nature == "fix" else _OIL if p.paint == "oil" else _DUST if p.paint == "pastel" else ""
 
 
 def advised(p: Pass, studio: Studio, colours: Mapping[int, AreaColours], hair_mm: float = 0.0) -> Advice:
@@ -79,8 +80,8 @@ def _with(c: Commission, p: Pass, a: Advice, colours: Mapping[int, AreaColours])
     best = chosen or (near[0].well_id if near else 0)
     found = next((w for w in c.palette.wells if w.id == best), None)
     if found is not None:
-        off = next((f" , {w.off:.0f} dE off" for w in near if w.well_id == best and w.off >= 8), "")
-        lines.append(Swatch(c.palette.name_of(found), found.srgb, "yours" if chosen else f"nearest{off.replace(' ,', ',')}"))
+        off = next((f", {w.off:.0f} dE off" for w in near if w.well_id == best and w.off >= 8), "")
+        lines.append(Swatch(c.palette.name_of(found), found.srgb, "yours" if chosen else f"nearest{off}"))
     brush = f"{a.own.words} (advised {a.brush.mm})" if a.own is not None and a.own.mm != a.brush.mm else a.brush.words
     lines.append(Fact("Brush", brush))
     low, high = round(a.long_mm[0]), max(1, round(a.long_mm[1]))
@@ -118,12 +119,12 @@ def _over(c: Commission, passes: tuple[Pass, ...], p: Pass, now: datetime) -> li
         if finished is None:
             lines.append(Fact(f"{number}  {other.title}", "to be painted", "wrong"))
         elif need.dry:
-            state = readiness(c.easel, p, now)
-            wet = state.dry_at is not None and state.dry_at > now
-            left = finished.dry_minutes - (now - finished.at).total_seconds() / 60
-            surely = clock_text(state.dry_at, now) if wet and state.dry_at is not None and left > 0 else ""
-            words = f"dry about {surely}, surely {drying_text(left * SURELY)} from now" if surely else "dry"
-            lines.append(Fact(f"{number}  {other.title}", words, "wrong" if surely else "good"))
+            likely = dry_at(finished, now)
+            wet = likely > now
+            words = (
+                f"dry about {clock_text(likely, now)}, surely {clock_text(surely_dry_at(finished, now), now)}" if wet else "dry"
+            )
+            lines.append(Fact(f"{number}  {other.title}", words, "wrong" if wet else "good"))
     if not p.needs:
         lines.append(Note("Goes on the ground: nothing must dry before it."))
     after = frees(passes, p.id)

@@ -13,6 +13,7 @@ from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers import coverage
 from yarrow_lane.layers.brushes import finest_mm
+from yarrow_lane.layers.flow.axis import UNSURE_DEG
 from yarrow_lane.layers.patch_record import Patches, cut, lock, merge, move, only_locked, taken
 from yarrow_lane.layers.patching.patches import Climb, PatchFacts, wants_cutting
 from yarrow_lane.layers.regions import LAYERS
@@ -149,7 +150,7 @@ class PatchesMode(Mode):
             lines.append(Note("Much of it points at the viewer: dab dots, do not stroke."))
         if wants_cutting(patch):
             lines.append(Note("Hair runs many ways in it: draw a line across to cut it."))
-        if patch.doubt >= 14:
+        if patch.doubt >= UNSURE_DEG:
             lines.append(Note("The way is a guess here: one stroke in the lie of the fur settles it.", "wrong"))
         lines.append(Amount("Paint it as number", n + 1, 1, len(self.shown), lambda to: self._moved(patch.id, int(to) - 1)))
         lines.append(Tick("Keep it when proposed anew", patch.locked, lambda on: self._locked(patch.id, on)))

@@ -3,7 +3,7 @@
 from typing import TYPE_CHECKING, Literal
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QWheelEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from yarrow_lane.check.comparison import painting_rect
@@ -14,11 +14,12 @@ from yarrow_lane.layers.regions import Region
 from yarrow_lane.layers.telling import sayings
 from yarrow_lane.ui.bench_sheet import Fact, Headline, Line, Meaning, NextAct, Note, Press, Section, Switch, plain_options
 from yarrow_lane.ui.kit.frame import Frame
-from yarrow_lane.ui.kit.levels import make_levels, qimage
+from yarrow_lane.ui.kit.levels import Levels
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Words
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
 from yarrow_lane.ui.paint.elided import draw_line
+from yarrow_lane.ui.paint.stage import paint_stage
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.layers.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.layers.pass_lines import advised
@@ -30,7 +31,6 @@ if TYPE_CHECKING:
 
 Beside = Literal["my canvas", "the photograph", "nothing"]
 _THUMB_PX = 120
-_HERE = "#f3c64f"
 
 
 class PlayStrip(QWidget):
@@ -74,27 +74,12 @@ class PlayStrip(QWidget):
         for n, place in self._places():
             image = self.thumbs.get(n)
             here = n == self.count
+            shown = place
             if image is not None:
                 scale = min(place.width() / image.width(), place.height() / image.height())
                 size = image.width() * scale, image.height() * scale
                 shown = QRectF(place.center().x() - size[0] / 2, place.bottom() - size[1], *size)
-                painter.drawImage(shown, image)
-            else:
-                shown = place
-            ahead = n > self.count
-            style = Qt.PenStyle.DashLine if ahead else Qt.PenStyle.SolidLine
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(QColor(_HERE if here else "#ffffff" if ahead else INK), 4 if here else 1.4, style))
-            painter.drawRect(shown)
-            painter.fillRect(QRectF(shown.left(), shown.top(), px(22), px(15)), QColor(_HERE if here else INK))
-            painter.setPen(QColor(INK if here else "#ffffff"))
-            draw_line(
-                painter,
-                QRectF(shown.left(), shown.top(), px(22), px(15)),
-                str(n),
-                lettering(11.5, "bold"),
-                Qt.AlignmentFlag.AlignHCenter,
-            )
+            paint_stage(painter, shown, image, n, here, n > self.count)
             painter.setPen(QColor(INK))
             name = "ground" if n == 0 else self.passes[n - 1].region_name
             words = QRectF(place.left() - px(2), place.bottom() + px(3), place.width() + px(5), px(15))
@@ -143,14 +128,15 @@ class PlayMode(Mode):
         self.count = -1
         self.beside: Beside = "the photograph"
         self.strip.chosen.connect(self.go)
-        self._shown: tuple[object, int] = (None, -1)
-        self._thumbs: dict[int, QImage] = {}
+        self._shown: Levels | None = None
+        self._blinked = False
+        self._asked: object = None  # what was asked for last: an older answer is not shown
 
     def why_not(self) -> str:
         return self.needs_regions()
 
     def opened(self) -> None:
-        self.count, self._shown, self._thumbs = -1, (None, -1), {}
+        self.count, self._shown, self._asked, self._blinked = -1, None, None, False
 
     @property
     def _passes(self) -> tuple[Pass, ...]:
@@ -164,6 +150,8 @@ class PlayMode(Mode):
     def refresh(self) -> Sheets:
         page, c = self.page, self.page.commission
         passes = self._passes
+        if self._blinked:  # whatever is done sees each picture in its place
+            self._blink()
         if self.count < 0 or self.count > len(passes):
             done = {f.pass_id for f in c.easel.finished}
             self.count = next((n for n, p in enumerate(passes) if p.id not in done), len(passes))
@@ -196,32 +184,28 @@ class PlayMode(Mode):
 
     def play_changed(self) -> None:
         """An area has come."""
-        self._thumbs.clear()
-        self._shown = (None, -1)
         self._show(self._passes)
         self.page.show_mode(self, bench_only=True)
 
     def _show(self, passes: tuple[Pass, ...]) -> None:
         page, c = self.page, self.page.commission
-        picture = page.playing.picture(self.count)
-        if picture is None:
+        if page.playing.stage is None:
+            self._shown = None
             self.meant.waiting = "Foreseeing the canvas…"
             self.meant.show_levels(None, (c.compose.width_mm, c.compose.height_mm))
             self.strip.show_passes(passes, self.count, {})
             return
-        if self._shown[0] is not picture or self._shown[1] != self.count:
-            self._shown = (picture, self.count)
-            self.meant.show_levels(make_levels(picture), (c.compose.width_mm, c.compose.height_mm))
+        asked = self._asked = object()
+
+        def ready(levels: Levels) -> None:
+            if self._asked is asked and page.commission_id == c.id and levels is not self._shown:
+                self._shown = levels
+                (self.real if self._blinked else self.meant).show_levels(levels, (c.compose.width_mm, c.compose.height_mm))
+
+        page.playing.want_canvas(c, self.count, ready)
         self.meant.show_overlays(*self._next_place(passes))
-        if page.playing.ready:
-            for n in self.strip.visible():
-                if n not in self._thumbs:
-                    small = page.playing.picture(n)
-                    if small is not None:
-                        step = max(1, min(small.shape[:2]) // (2 * _THUMB_PX))
-                        image = qimage(small[::step, ::step])
-                        self._thumbs[n] = image.scaledToHeight(_THUMB_PX, Qt.TransformationMode.SmoothTransformation)
-        self.strip.show_passes(passes, self.count, self._thumbs)
+        thumbs = {n: page.playing.thumb(n, _THUMB_PX) for n in self.strip.visible()} if page.playing.ready else {}
+        self.strip.show_passes(passes, self.count, {n: image for n, image in thumbs.items() if image is not None})
 
     def _following(self, passes: tuple[Pass, ...]) -> tuple[Pass, Region] | None:
         if self.count >= len(passes):
@@ -284,6 +268,8 @@ class PlayMode(Mode):
         return [Section(f"{self.count + 1} will do this: {p.title}", tuple(lines))]
 
     def _choose_beside(self, value: Beside) -> Meaning:
+        if self._blinked:
+            self._blink()
         self.beside = value
         self.real.setProperty("reference", "")
         self.real.show_levels(None, (1, 1))
@@ -293,15 +279,20 @@ class PlayMode(Mode):
     def _act(self, passes: tuple[Pass, ...]) -> NextAct | None:
         return self.page.onward(self.name)
 
+    def _blink(self) -> bool:
+        """Change the two pictures' places; False while one is not there."""
+        if self.meant.levels is None or self.real.levels is None:
+            return False
+        levels, size = self.meant.levels, self.meant.content
+        self.meant.show_levels(self.real.levels, self.real.content)
+        self.real.show_levels(levels, size)
+        self._blinked = not self._blinked
+        return True
+
     def key(self, event: QKeyEvent) -> bool:
         """Arrows go a pass back or on, Home to the ground, End to the last; B blinks between what is meant and what is."""
         if event.text().lower() == "b" and self.beside != "nothing":
-            blinks = self.meant.levels is not None and self.real.levels is not None
-            if blinks:
-                levels, size = self.meant.levels, self.meant.content
-                self.meant.show_levels(self.real.levels, self.real.content)
-                self.real.show_levels(levels, size)
-            return blinks
+            return self._blink()
         passes = self._passes
         steps = {
             Qt.Key.Key_Left: self.count - 1,

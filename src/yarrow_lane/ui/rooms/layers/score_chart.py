@@ -1,25 +1,35 @@
 """The score as films: each coat, once laid, runs on to the right end; its slope is the time of laying, its height the film."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QFontMetricsF, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QWheelEvent
+from PySide6.QtGui import (
+    QColor,
+    QFontMetricsF,
+    QImage,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+    QWheelEvent,
+)
 from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.layers.coverage import Rings
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.measure.days import day_text
-from yarrow_lane.paint.drying import FILM_UM
 from yarrow_lane.ui.paint.elided import draw_line
+from yarrow_lane.ui.paint.stage import paint_stage
 from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
+from yarrow_lane.ui.theme.sheet import colours
 from yarrow_lane.ui.words import area_text
 
 Rgb = tuple[int, int, int]
-_ON_GREY = "#141414"  # the only ink that is read on the table's grey
-_HERE = "#f3c64f"
 _MOST_UM = 420.0  # a stack as high as a row: our choice
 
 
@@ -35,19 +45,23 @@ class Row:
 
 @dataclass(frozen=True)
 class Score:
-    """All that is drawn; `colour` by pass id; sets are pass ids. `days` gives each pass its day; `stages` pictures after so many passes."""
+    """All that is drawn; `colour` and `um` (its film over the whole region) by pass id; sets are pass ids.
+
+    `days` gives each pass its day; `stages` pictures after so many passes.
+    """
 
     rows: tuple[Row, ...] = ()
     passes: tuple[Pass, ...] = ()
     canvas: tuple[float, float] = (1.0, 1.0)
-    colour: Mapping[str, Rgb] | None = None
+    colour: Mapping[str, Rgb] = field(default_factory=dict)
+    um: Mapping[str, float] = field(default_factory=dict)
     done: frozenset[str] = frozenset()
     wet: frozenset[str] = frozenset()
     free: frozenset[str] = frozenset()
     warned: frozenset[str] = frozenset()
     chain: frozenset[str] = frozenset()
     following: str = ""
-    days: Mapping[str, date | None] | None = None
+    days: Mapping[str, date | None] = field(default_factory=dict)
     today: date | None = None
     stages: tuple[tuple[int, QImage], ...] = ()
 
@@ -70,12 +84,11 @@ class ScoreChart(QWidget):
         self.setObjectName("table")
         self.setAccessibleName("The score: regions and what lies on them")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMouseTracking(True)
         self.score = Score()
         self.pass_id = ""
         self._slid = 0.0
         self._held: tuple[str, QPointF] | None = None
-        self._over: int | None = None
+        self._to: int | None = None  # the column a dragged pass would go to
 
     def sizeHint(self) -> QSize:
         return QSize(px(700), px(560))
@@ -119,7 +132,7 @@ class ScoreChart(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), QColor(SURROUND))
         if not self.score.passes:
-            painter.setPen(QColor(_ON_GREY))
+            painter.setPen(QColor(INK))
             painter.setFont(lettering(15))
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "The passes appear here once regions are taken.")
             painter.end()
@@ -130,6 +143,10 @@ class ScoreChart(QWidget):
         for n, row in enumerate(self.score.rows):
             self._paint_row(painter, row, self._head() + n * self._row_h() - self._slid)
         self._paint_now(painter, body)
+        if self._to is not None:
+            x = self._column(self._to)
+            painter.setPen(QPen(QColor(INK), 2, Qt.PenStyle.DashLine))
+            painter.drawLine(QPointF(x, body.top()), QPointF(x, body.bottom()))
         painter.setClipping(False)
         self._paint_days(painter, body, True)
         if self.score.stages and self._foot() > px(50):
@@ -139,10 +156,9 @@ class ScoreChart(QWidget):
     def _days(self) -> list[tuple[int, date | None]]:
         """Where a new day begins."""
         found: list[tuple[int, date | None]] = []
-        days = self.score.days or {}
         last: object = self
         for n, p in enumerate(self.score.passes):
-            day = days.get(p.id)
+            day = self.score.days.get(p.id)
             if day != last:
                 found.append((n, day))
                 last = day
@@ -154,7 +170,7 @@ class ScoreChart(QWidget):
             for n, _ in places[1:]:
                 painter.fillRect(QRectF(self._column(n) - px(2), body.top(), px(4), body.height()), QColor(0, 0, 0, 26))
             return
-        painter.setPen(QColor(_ON_GREY))
+        painter.setPen(QColor(INK))
         font = lettering(12.5, "bold")
         draw_line(painter, QRectF(px(10), px(4), self._left() - px(14), px(22)), "What lies over", font)
         draw_line(painter, QRectF(self._right() + px(8), px(4), px(88), px(22)), "Cut through", font)
@@ -173,7 +189,7 @@ class ScoreChart(QWidget):
         painter.setPen(QPen(QColor(255, 255, 255, 120), 1))
         painter.drawLine(QPointF(0, top + height - 0.5), QPointF(self.width(), top + height - 0.5))
         self._thumbnail(painter, row, QRectF(px(8), top + px(5), px(26), height - px(12)))
-        painter.setPen(QColor(_ON_GREY))
+        painter.setPen(QColor(INK))
         words = QRectF(px(40), top + height / 2 - px(17), self._left() - px(44), px(17))
         draw_line(painter, words, _fitting(row.name, words.width()), lettering(13, "bold"))
         draw_line(painter, words.translated(0, px(16)), area_text(row.cm2), lettering(12))
@@ -183,8 +199,7 @@ class ScoreChart(QWidget):
         coats: list[tuple[Pass, int]] = [(p, n) for n, p in enumerate(self.score.passes) if p.region_id == row.region_id]
         total = 0.0
         for p, n in coats:
-            share = p.area_cm2 / row.cm2 if row.cm2 and p.square >= 0 else 1.0
-            um = FILM_UM[p.film] * min(1.0, share)
+            um = self.score.um[p.id]
             self._paint_coat(painter, p, n, floor, self._um(um))
             floor -= self._um(um)
             total += um
@@ -198,7 +213,7 @@ class ScoreChart(QWidget):
         )
 
     def _paint_coat(self, painter: QPainter, p: Pass, n: int, floor: float, high: float) -> None:
-        colour = QColor(*(self.score.colour or {}).get(p.id, (150, 150, 150)))
+        colour = QColor(*self.score.colour[p.id])
         done = p.id in self.score.done
         if not done:
             colour.setAlpha(150)
@@ -216,7 +231,7 @@ class ScoreChart(QWidget):
             here = p.id == self.score.following
             chosen = p.id == self.pass_id
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(QColor(_HERE if here else "#ffffff"), 3.4 if chosen else 2.2))
+            painter.setPen(QPen(QColor(colours().here if here else "#ffffff"), 3.4 if chosen else 2.2))
             begin, end = self._column(n), self._column(n + 1)
             far = min(self._right(), end + px(14))
             tall = max(px(5), high)
@@ -230,21 +245,19 @@ class ScoreChart(QWidget):
         wide, small = QFontMetricsF(bold), QFontMetricsF(plain)
         until = 0.0
         for k, (p, n) in enumerate(coats):
-            share = min(1.0, p.area_cm2 / max(1e-9, sum(q.area_cm2 for q, _ in coats) / len(coats))) if p.square >= 0 else 1.0
-            floor -= self._um(FILM_UM[p.film] * share)
+            floor -= self._um(self.score.um[p.id])
             x = self._column(n)
             y = max(top + px(13), floor - px(3))
-            number = str(n + 1)
+            number = f"{n + 1}!" if p.id in self.score.warned else str(n + 1)
             room = (self._column(coats[k + 1][1]) if k + 1 < len(coats) else self._right()) - x
             if x < until:
                 continue
-            ink = "#8a2f12" if p.id in self.score.warned else _ON_GREY
             here = p.id == self.score.following
             if here:
                 painter.setPen(Qt.PenStyle.NoPen)
-                painter.setBrush(QColor(_HERE))
+                painter.setBrush(QColor(colours().here))
                 painter.drawRoundedRect(QRectF(x - px(3), y - px(12), wide.horizontalAdvance(number) + px(7), px(16)), 2, 2)
-            painter.setPen(QColor(ink))
+            painter.setPen(QColor(INK))
             painter.setFont(bold)
             painter.drawText(QPointF(x, y), number)
             until = x + wide.horizontalAdvance(number) + px(3)
@@ -263,12 +276,12 @@ class ScoreChart(QWidget):
         painter.drawRect(place)
         at = place.bottom()
         for p, _ in coats:
-            high = place.height() * FILM_UM[p.film] / max(total, 1.0) * 0.94
-            painter.setBrush(QColor(*(self.score.colour or {}).get(p.id, (150, 150, 150))))
+            high = place.height() * self.score.um[p.id] / max(total, 1.0) * 0.94
+            painter.setBrush(QColor(*self.score.colour[p.id]))
             painter.setPen(QPen(QColor(20, 20, 20, 110), 0.6))
             at -= high
             painter.drawRect(QRectF(place.left(), at, place.width(), high))
-        painter.setPen(QColor(_ON_GREY))
+        painter.setPen(QColor(INK))
         words = QRectF(place.right() + px(5), place.center().y() - px(16), px(54), px(16))
         many = len({p.key for p, _ in coats})
         draw_line(painter, words, f"{many} coat{'s' * (many != 1)}", lettering(12))
@@ -280,11 +293,10 @@ class ScoreChart(QWidget):
         frame = QRectF(place.left(), place.top() + (place.height() - high * scale) / 2, wide * scale, high * scale)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.fillRect(frame, QColor(110, 110, 110))
-        painter.setBrush(QColor("#ffffff"))
+        shape = QPainterPath()  # odd and even: holes stay open
         for ring in row.rings:
-            if len(ring) >= 3:
-                painter.drawPolygon(QPolygonF([QPointF(frame.left() + x * scale, frame.top() + y * scale) for x, y in ring]))
-            painter.setBrush(QColor("#ffffff"))
+            shape.addPolygon(QPolygonF([QPointF(frame.left() + x * scale, frame.top() + y * scale) for x, y in ring]))
+        painter.fillPath(shape, QColor("#ffffff"))
         self._ring_round(painter, row, frame, scale)
 
     def _ring_round(self, painter: QPainter, row: Row, frame: QRectF, scale: float) -> None:
@@ -306,38 +318,27 @@ class ScoreChart(QWidget):
         if not ahead or not count:
             return
         x = self._column(ahead[0])
-        painter.setPen(QPen(QColor(_ON_GREY), 3))
+        painter.setPen(QPen(QColor(INK), 3))
         painter.drawLine(QPointF(x, body.top()), QPointF(x, body.bottom()))
-        painter.setPen(QPen(QColor(_HERE), 1.6))
+        painter.setPen(QPen(QColor(colours().here), 1.6))
         painter.drawLine(QPointF(x, body.top()), QPointF(x, body.bottom()))
 
     def _paint_stages(self, painter: QPainter) -> None:
         top = self.height() - self._foot() + px(6)
         high = self._foot() - px(14)
-        painter.setPen(QColor(_ON_GREY))
+        painter.setPen(QColor(INK))
         font = lettering(12)
         draw_line(painter, QRectF(px(10), top + px(10), self._left() - px(16), px(16)), "The canvas at the", font)
         draw_line(painter, QRectF(px(10), top + px(25), self._left() - px(16), px(16)), "end of each day,", font)
         draw_line(painter, QRectF(px(10), top + px(40), self._left() - px(16), px(16)), "foreseen", font)
-        until = self._left()
+        until, done = self._left(), sum(p.id in self.score.done for p in self.score.passes)
         for count, image in self.score.stages:
             wide = high * image.width() / max(1, image.height())
             x = min(max(until, self._column(count) - wide), self._right() - wide)
             if x < until - 0.5:
                 continue
             place = QRectF(x, top, wide, high)
-            painter.drawImage(place, image)
-            ahead = count > sum(p.id in self.score.done for p in self.score.passes)
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(
-                QPen(QColor("#ffffff" if ahead else _ON_GREY), 1.4, Qt.PenStyle.DashLine if ahead else Qt.PenStyle.SolidLine)
-            )
-            painter.drawRect(place)
-            painter.fillRect(QRectF(x, top, px(20), px(15)), QColor(INK))
-            painter.setPen(QColor("#ffffff"))
-            draw_line(
-                painter, QRectF(x, top, px(20), px(15)), str(count), lettering(11.5, "bold"), Qt.AlignmentFlag.AlignHCenter
-            )
+            paint_stage(painter, place, image, count, False, count > done)
             until = x + wide + px(4)
 
     # --- hands
@@ -355,20 +356,33 @@ class ScoreChart(QWidget):
             found = self._pass_at(event.position())
             self._held = (found, event.position()) if found else None
 
+    def _dragged_to(self, at: QPointF) -> int | None:
+        """Before which column the held pass would be painted; None while it is only clicked."""
+        count = len(self.score.passes)
+        one = (self._right() - self._left()) / max(1, count)
+        if self._held is None or abs(at.x() - self._held[1].x()) < max(one, px(12)):
+            return None
+        column = int((at.x() - self._left()) // one) + (at.x() > self._held[1].x())
+        return min(max(0, column), count)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        to = self._dragged_to(event.position())
+        if to != self._to:
+            self._to = to
+            self.update()
+
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        held, self._held = self._held, None
+        to, held = self._dragged_to(event.position()), self._held
+        self._held = self._to = None
+        self.update()
         if held is None:
             return
-        pass_id, begin = held
-        one = (self._right() - self._left()) / max(1, len(self.score.passes))
-        if abs(event.position().x() - begin.x()) < max(one, px(12)):
-            self.chosen.emit(pass_id)
+        if to is None:
+            self.chosen.emit(held[0])
             return
-        to = int((event.position().x() - self._left()) // one) + (1 if event.position().x() > begin.x() else 0)
-        ids = [p.id for p in self.score.passes]
-        before = ids[to] if 0 <= to < len(ids) else ("" if to >= len(ids) else ids[0])
-        if before != pass_id:
-            self.moved.emit(pass_id, before)
+        before = self.score.passes[to].id if to < len(self.score.passes) else ""
+        if before != held[0]:
+            self.moved.emit(held[0], before)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         self._slid = min(max(0.0, self._slid - event.angleDelta().y() / 2), self._most_slide())

@@ -14,22 +14,20 @@ from yarrow_lane.commission.recompose import Proposal, resequence
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.easel.session import EASEL, choose_pass, dry_at, felt_dry, pass_now, readiness
 from yarrow_lane.easel.standing import passes_left
+from yarrow_lane.easel.wet import wet_now
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.kinds import facts_of
 from yarrow_lane.layers.own_order import OwnOrder, add_pass, leave_out, merge, move, part
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.play.strokes import lab_to_srgb
-from yarrow_lane.layers.regions import LAYERS, change_order
-from yarrow_lane.layers.score import days_of, longest_chain
+from yarrow_lane.layers.regions import LAYERS, change_order, spread_of
+from yarrow_lane.layers.score import days_of, films_of, longest_chain
 from yarrow_lane.layers.sequence import warned
 from yarrow_lane.layers.telling import remedies
 from yarrow_lane.layers.wells_for import AreaColours, wanted_lab
-from yarrow_lane.layers.wet_map import wet_now
 from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.paint.drying import FILM_UM
 from yarrow_lane.ui.bench_sheet import Fact, Field, Line, Meaning, NextAct, Note, Pick, Press, Section
-from yarrow_lane.ui.kit.levels import qimage
 from yarrow_lane.ui.rooms.layers.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.layers.pass_lines import pass_sections
 from yarrow_lane.ui.rooms.layers.school_sheet import drying_section, jar_section, school_section, school_switches
@@ -124,21 +122,16 @@ class ScoreMode(Mode):
         wet = frozenset(f.pass_id for f in c.easel.finished if dry_at(f, now) > now)
         free = frozenset(p.id for p in passes if p.id not in done and readiness(c.easel, p, now).ready)
         following = pass_now(c.easel, passes, now)
-        areas = {p.region_id: p.area_cm2 for p in passes if p.square < 0}
         order = {p.region_id: n for n, p in reversed(list(enumerate(passes)))}
         regions = sorted(c.layers.regions, key=lambda r: -_depth(order, passes, r.id))
-        cm2 = {r.id: sum(p.area_cm2 for p in passes if p.region_id == r.id and p.step == 0) for r in regions}
-        rows = tuple(
-            Row(r.id, r.name, areas.get(r.id, cm2[r.id]), r.rings or r.lines)
-            for r in regions
-            if any(p.region_id == r.id for p in passes)
-        )
+        cm2 = spread_of(c.layers.regions).cm2
+        rows = tuple(Row(r.id, r.name, cm2[r.id], r.rings or r.lines) for r in regions if r.id in order)
         colour = {p.id: self._colour(p) for p in passes}
         broken = frozenset(w.pass_id for w in warned(c.layers, c.brief.medium, page.studio.climate, page.ground_lightness))
         chain = frozenset(longest_chain(passes, tuple(done)).ids)
         days = self._days(passes) if passes else {}
         score = Score(
-            rows, passes, (c.compose.width_mm, c.compose.height_mm), colour, done, wet, free, broken, chain,
+            rows, passes, (c.compose.width_mm, c.compose.height_mm), colour, films_of(passes), done, wet, free, broken, chain,
             following.id if following is not None else "", days, now.date(), self._stages(passes, days),
         )  # fmt: skip
         self.chart.show_score(score, self.pass_id)
@@ -153,11 +146,9 @@ class ScoreMode(Mode):
             ends = [ends[round(k * (len(ends) - 1) / (_MOST_STAGES - 1))] for k in range(_MOST_STAGES)]
         found = []
         for count in dict.fromkeys(ends):
-            picture = playing.picture(count)
-            if picture is not None:
-                step = max(1, picture.shape[0] // (_STAGE_PX * 2))
-                image = qimage(picture[::step, ::step])
-                found.append((count, image.scaledToHeight(_STAGE_PX, Qt.TransformationMode.SmoothTransformation)))
+            image = playing.thumb(count, _STAGE_PX)
+            if image is not None:
+                found.append((count, image))
         return tuple(found)
 
     def _colour(self, p: Pass) -> Rgb:
@@ -195,29 +186,24 @@ class ScoreMode(Mode):
             if p in left and readiness(c.easel, p, now).ready
         ]
         sections = [Section("May be painted now", tuple(free[:4]) or (Note("Nothing: all of it waits."),))] if left else []
-        wet = wet_now(passes, {f.pass_id: (f.at, f.dry_minutes) for f in c.easel.finished}, now)
+        wet = wet_now(c.easel, passes, now)
         if wet:
             lines = tuple(
                 Fact(w.title, f"dry about {clock_text(w.likely, now)}, surely {clock_text(w.surely, now)}", "wrong")
                 for w in wet[:3]
             )
-            press = Press("It is dry by touch", lambda: self._felt(wet[0].title, passes))
+            press = Press("It is dry by touch", lambda: self._felt(wet[0].pass_id, wet[0].title))
             sections.append(Section("Wet now", (*lines, press)))
         chain = longest_chain(passes, tuple(f.pass_id for f in c.easel.finished))
-        thick = (
-            max(
-                (sum(FILM_UM[p.film] for p in passes if p.region_id == r.id and p.square < 0), r.name) for r in c.layers.regions
-            )
-            if passes
-            else (0, "")
-        )
         lines_whole: list[Line] = [
             Fact("Passes", f"{len(passes) - len(left)} of {len(passes)} on the canvas"),
             Fact("Still to paint", hours_text(sum(p.minutes for p in left))),
             Fact("Longest chain", f"{len(chain.ids)} passes, {drying_text(chain.minutes)}"),
         ]
         if passes:
-            lines_whole.append(Fact("Thickest", f"{thick[0] / 1000:.2f}\u202fmm, {thick[1]}"))
+            um = films_of(passes)
+            thick, where = max((sum(um[p.id] for p in passes if p.region_id == r.id), r.name) for r in c.layers.regions)
+            lines_whole.append(Fact("Thickest", f"{thick / 1000:.2f}\u202fmm, {where}"))
             last = self._days(passes).get(passes[-1].id)
             if last is not None and left:
                 lines_whole.append(Fact("Last pass", day_text(last)))
@@ -259,7 +245,7 @@ class ScoreMode(Mode):
                 lines.append(Press("In two halves", lambda: self._own(f"Cut {p.title}", lambda o: part(o, p))))
             lines.append(Press("Leave it out", lambda: self._own(f"Left {p.title} out", lambda o: leave_out(o, p))))
         elif dry_at(done, self.page.workroom.now) > self.page.workroom.now:
-            lines.append(Press("It is dry by touch", lambda: self._felt(p.title, passes)))
+            lines.append(Press("It is dry by touch", lambda: self._felt(p.id, p.title)))
         wells = tuple((w.id, c.palette.name_of(w)) for w in c.palette.wells)
         if wells:
             chosen = dict(c.layers.wells).get(p.id, 0)
@@ -296,10 +282,9 @@ class ScoreMode(Mode):
         chosen = (*rest, (p.id, well)) if well else rest
         return Edit(LAYERS, f"Chose a well for {p.title}", lambda x: replace(x, wells=chosen))
 
-    def _felt(self, title: str, passes: tuple[Pass, ...]) -> Meaning:
-        found = next((p.id for p in passes if p.title == title), "")
+    def _felt(self, pass_id: str, title: str) -> Meaning:
         now = self.page.workroom.now
-        return Edit(EASEL, f"{title} is dry by touch", lambda e: felt_dry(e, found, now))
+        return Edit(EASEL, f"{title} is dry by touch", lambda e: felt_dry(e, pass_id, now))
 
     def _next_remedy(self) -> Meaning:
         self.remedy += 1
@@ -310,9 +295,13 @@ class ScoreMode(Mode):
         return self.page.onward(self.name)
 
     def key(self, event: QKeyEvent) -> bool:
-        """Arrows walk the passes; ? asks what usually goes wrong; Esc looks at the whole again."""
+        """Arrows walk the passes; W asks what usually goes wrong; Esc looks at the whole again."""
         passes = passes_in(self.page.commission, self.page.studio.climate)
         key = event.key()
+        chosen = next((p for p in passes if p.id == self.pass_id), None)
+        if event.text().lower() == "w" and chosen is not None and remedies(chosen):
+            self._next_remedy()
+            return True
         if key == Qt.Key.Key_Escape and self.pass_id:
             self.select_pass(self.pass_id)
             return True
