@@ -14,6 +14,18 @@ Kind = Literal[
 ]  # fmt: skip
 KINDS: tuple[Kind, ...] = get_args(Kind)
 
+MOUTH_MM = 2.5  # the width by which a mouth counts as area (our choice)
+# Half axes of the eye opening in iris radii, across and down: by eye on the made-up sitters and from memory (our choice).
+_OPENING = {
+    "person": (1.75, 0.72),
+    "cat": (1.12, 0.92),
+    "dog": (1.12, 0.88),
+    "rabbit": (1.1, 1.0),
+    "horse": (1.6, 1.0),
+    "bird": (1.15, 1.1),
+}
+_OPENING_OTHER = (1.15, 0.9)
+
 _DATA = Path(__file__).parent / "data"
 
 
@@ -56,3 +68,8 @@ def is_ground(kind: Kind) -> bool:
 def is_hairy(kind: Kind) -> bool:
     """Whether its strokes follow a lie, root to tip."""
     return facts_of(kind).hairy
+
+
+def eye_opening(sitter: str) -> tuple[float, float]:
+    """Half axes of a sitter's eye opening, across and down, in radii of its iris: what is likely before the picture is asked."""
+    return _OPENING.get(sitter, _OPENING_OTHER)

@@ -27,7 +27,7 @@ else:
     shapely = late("shapely")
 
 WHISKER_MM = 0.5  # the width by which single strokes count as area (our choice)
-_LEAST_MM2 = 1.0  # our choice: less than this is nothing to paint
+LEAST_MM2 = 1.0  # our choice: less than this is nothing to paint
 
 
 class LayersTrouble(Trouble):
@@ -154,7 +154,7 @@ def whole(layers: Layers, canvas: Rect) -> Layers:
     if not parts:
         return layers
     bare = coverage.bare(parts, _box(canvas))
-    if bare.area < _LEAST_MM2:
+    if bare.area < LEAST_MM2:
         return layers
     ground = next((r for r in layers.regions if is_ground(r.kind) and r.rings), None)
     if ground is None:
@@ -195,7 +195,7 @@ def add_ground(
     if is_ground(kind):
         sitters = [coverage.ground_of(r.rings) for r in layers.regions if r.rings and not is_ground(r.kind)]
         inside = shapely.difference(inside, shapely.unary_union(sitters)) if sitters else inside
-    if inside.area < _LEAST_MM2:
+    if inside.area < LEAST_MM2:
         raise LayersTrouble(
             "The region was not drawn",
             "it encloses no ground on the canvas",

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from yarrow_lane.intake.brief import Brief
 from yarrow_lane.intake.photos import Eye
+from yarrow_lane.layers.kinds import eye_opening
 from yarrow_lane.layers.regions import Kind, Layers, School, add_region
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Point, Polygon, Rect
@@ -12,9 +13,6 @@ from yarrow_lane.measure.plane import Point, Polygon, Rect
 # Our choice, after what portraits of one head usually are: the sitter fills half of the canvas, an eye a three-hundredth.
 _SITTER_SHARE, _EYE_SHARE = 0.5, 1 / 300
 _CORNERS = 24
-# From memory: a person's eye opening is about 2.5 irises wide and 0.9 high; an animal's shows little more than the iris.
-_OPENING = {"person": (1.25, 0.45)}
-_OPENING_ANIMAL = (0.58, 0.55)
 
 
 def ellipse(centre: Point, across: float, down: float) -> Polygon:
@@ -51,8 +49,8 @@ def _usual(width: float, height: float, kind: Kind, count: int) -> Layers:
 
 def eye_outline(eye: Eye, kind: str) -> Polygon:
     """The opening round a marked iris, upright px: a guess by the kind of sitter, to be drawn anew where it does not fit."""
-    wide, high = _OPENING.get(kind, _OPENING_ANIMAL)
-    return ellipse((eye.x, eye.y), wide * eye.across_px, high * eye.across_px)
+    wide, high = eye_opening(kind)
+    return ellipse((eye.x, eye.y), wide * eye.across_px / 2, high * eye.across_px / 2)
 
 
 def likely_next(layers: Layers, brief: Brief) -> Kind:

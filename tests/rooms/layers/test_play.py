@@ -136,7 +136,7 @@ def test_the_same_twice_to_the_byte_and_only_on_its_own_ground():
     own = (scene.labels == area.id)[y0:y1, x0:x1]
     far = cv2.dilate(own.astype(np.uint8), np.ones((13, 13), np.uint8)) == 0
     assert state.alpha[far].max() == 0 and state.alpha[own].mean() > 200
-    assert play_area(scene, area.id, ground, coats(passes, area.id), True)[-1].image.shape == state.image.shape
+    assert play_area(scene, area.id, ground, coats(passes, area.id), True).states[-1].image.shape == state.image.shape
 
 
 def test_an_order_of_work_asks_for_no_new_stroke():

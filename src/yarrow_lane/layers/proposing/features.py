@@ -5,7 +5,9 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.layers.kinds import MOUTH_MM, eye_opening
 from yarrow_lane.layers.proposing.marks import Head, Mask, SitterMarks, Vector
+from yarrow_lane.layers.ways import best_way
 from yarrow_lane.measure.late import late
 
 if TYPE_CHECKING:
@@ -14,21 +16,10 @@ else:
     cv2 = late("cv2")
 
 Lab = NDArray[np.float32]
-# Half axes of the eye opening in iris radii, across and down: by eye on the made-up sitters and from memory (our choice).
-_EYE = {
-    "person": (1.75, 0.72),
-    "cat": (1.12, 0.92),
-    "dog": (1.12, 0.88),
-    "rabbit": (1.1, 1.0),
-    "horse": (1.6, 1.0),
-    "bird": (1.15, 1.1),
-}
-_EYE_OTHER = (1.15, 0.9)
 # Radius of the nose as a share of crown to chin, likewise.
 _NOSE = {"person": 0.13, "cat": 0.075, "dog": 0.12, "rabbit": 0.04, "horse": 0.16, "bird": 0.15}
 _NOSE_OTHER = 0.09
 _SMALL_NOSE_PX = 15.0  # smaller ones have no rim to measure and are grown by colour
-_MOUTH_MM = 2.5  # the width by which a mouth counts as area (our choice)
 
 
 def ellipse_mask(shape: tuple[int, int], centre: Vector, across: float, down: float, degrees: float) -> Mask:
@@ -42,7 +33,7 @@ def ellipse_mask(shape: tuple[int, int], centre: Vector, across: float, down: fl
 
 def eye_mask(lab: Lab, eye: tuple[float, float, float], kind: str, tilt: float) -> Mask:
     """The opening round an iris."""
-    wide, high = _EYE.get(kind, _EYE_OTHER)
+    wide, high = eye_opening(kind)
     expected = np.array([wide, high, 0, 0, tilt])
     return _oval(lab, eye, expected, np.array([0.13, 0.09, 0.12, 0.12, 7.0]))
 
@@ -147,7 +138,7 @@ def mouth_mask(lab: Lab, marks: SitterMarks, head: Head, px_per_mm: float) -> Ma
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (int(0.05 * head.length) | 1,) * 2)
     dark = cv2.morphologyEx(light, cv2.MORPH_BLACKHAT, kernel)
     below = marks.tip + (head.chin - marks.tip) * (0.35 if marks.kind != "person" else 0.4)
-    width = max(2, round(_MOUTH_MM * px_per_mm))
+    width = max(2, round(MOUTH_MM * px_per_mm))
     mask = np.zeros(lab.shape[:2], np.uint8)
     if marks.kind == "person" and len(corners) == 2:
         # Lips: a spindle between the corners, as high as a third of its length (our choice).
@@ -173,15 +164,4 @@ def darkest_line(dark: NDArray[np.float32], begin: Vector, end: Vector, reach: f
         dark, at[..., 0].astype(np.float32), at[..., 1].astype(np.float32), cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
     )  # fmt: skip
     gain = strip / (float(np.percentile(strip, 95)) + 5)
-    sums = np.where(offsets == 0, 0.0, -1e9)
-    back = np.zeros(gain.shape, np.int8)
-    for n in range(1, count):
-        shifted = np.stack([np.r_[-1e9, sums[:-1]] - 0.15, sums, np.r_[sums[1:], -1e9] - 0.15])
-        pick = shifted.argmax(0)
-        back[n] = pick - 1
-        sums = shifted[pick, np.arange(len(offsets))] + gain[n]
-    place, line = half, np.zeros((count, 2))
-    for n in range(count - 1, -1, -1):
-        line[n] = straight[n] + side * offsets[place]
-        place = int(np.clip(place + back[n, place], 0, len(offsets) - 1))
-    return line
+    return np.asarray(straight + side * offsets[best_way(np.asarray(gain, np.float64), half, half)][:, None], np.float64)

@@ -25,7 +25,7 @@ else:
 
 _LEAST_PX = 8  # fewer px of a part are nothing
 _SPECK_MM2 = 12.0  # our choice: separate pieces smaller than this go to what surrounds them
-# What hair lies on an animal, by kind: horses are short, rabbits and dogs guessed by nobody, so short until said otherwise.
+# What covers a sitter where it is not fur; fur is short until the painter says otherwise.
 _COVER: dict[str, Kind] = {"bird": "feathers", "person": "skin"}
 
 

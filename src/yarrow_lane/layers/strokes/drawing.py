@@ -7,9 +7,19 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.layers import coverage
-from yarrow_lane.layers.kinds import Kind
+from yarrow_lane.layers.kinds import MOUTH_MM, Kind
 from yarrow_lane.layers.raster import Labels, ground_of_mask, labels_of
-from yarrow_lane.layers.regions import Layers, LayersTrouble, Region, add_ground, free_name, give, usual_name, wipe_region
+from yarrow_lane.layers.regions import (
+    LEAST_MM2,
+    Layers,
+    LayersTrouble,
+    Region,
+    add_ground,
+    free_name,
+    give,
+    usual_name,
+    wipe_region,
+)
 from yarrow_lane.layers.strokes.pieces import Pieces
 from yarrow_lane.layers.strokes.spread import spread
 from yarrow_lane.measure.late import late
@@ -23,9 +33,7 @@ else:
     shapely = late("shapely")
 
 _LONGER = 4000.0  # mm by which a cutting line is lengthened until it leaves its region
-_LEAST_MM2 = 1.0
 _TAKEN_SMOOTH_MM = 1.6  # what a stroke takes has a border as a brush leaves it (our choice)
-_MOUTH_MM = 2.5  # the width by which a mouth counts as area (our choice)
 
 
 def smoothed_line(points: Polygon, tolerance_mm: float = 0.1) -> Polygon:
@@ -47,7 +55,7 @@ def draw_mouth(layers: Layers, points: Polygon, canvas: Rect, sitter_id: int = 0
     """A mouth is a line with a width; the sitter's earlier one is gone. Raises `LayersTrouble` for a line off the canvas."""
     old = next((r for r in layers.regions if r.kind == "mouth" and r.sitter_id == sitter_id and r.rings), None)
     bare = wipe_region(layers, old.id, canvas) if old is not None else layers
-    ground = shapely.LineString(smoothed_line(points)).buffer(_MOUTH_MM / 2, quad_segs=4)
+    ground = shapely.LineString(smoothed_line(points)).buffer(MOUTH_MM / 2, quad_segs=4)
     return add_ground(bare, "mouth", ground, canvas, free_name(bare, "mouth"), sitter_id, "mouth")
 
 
@@ -75,12 +83,12 @@ def give_enclosed(layers: Layers, region_id: int, points: Polygon, canvas: Rect)
 def _enclosed(points: Polygon, canvas: Rect) -> "shapely.Geometry":
     ground = shapely.make_valid(shapely.Polygon(smoothed_line(points)), method="linework")
     inside = ground.intersection(shapely.box(canvas.x, canvas.y, canvas.right, canvas.bottom))
-    if inside.area < _LEAST_MM2:
+    if inside.area < LEAST_MM2:
         raise LayersTrouble("The line was not taken", "it encloses no ground on the canvas", "draw once round what is meant")
     return inside
 
 
-def cut(layers: Layers, region_id: int, points: Polygon, canvas: Rect, kind: Kind | None = None) -> Layers:
+def cut(layers: Layers, region_id: int, points: Polygon, canvas: Rect) -> Layers:
     """Cut a region along a line, which is lengthened at both ends until it leaves it; the smaller piece becomes a new region.
 
     Raises `LayersTrouble` when the line does not divide it.
@@ -96,7 +104,7 @@ def cut(layers: Layers, region_id: int, points: Polygon, canvas: Rect, kind: Kin
     if len(beside) < 2:
         raise LayersTrouble(f"{region.name} was not cut", "the line does not go through it from border to border")
     part = shapely.unary_union(beside[1:])
-    return add_ground(layers, kind or region.kind, part, canvas, usual_name(layers, kind or region.kind), region.sitter_id)
+    return add_ground(layers, region.kind, part, canvas, usual_name(layers, region.kind), region.sitter_id)
 
 
 def _lengthened(line: Polygon) -> Polygon:
@@ -125,7 +133,7 @@ def redraw_border(layers: Layers, region_id: int, other_id: int, points: Polygon
     for face in faces:
         middle = face.representative_point()
         giver, taker = (one.id, other.id) if shapes[one.id].contains(middle) else (other.id, one.id)
-        if shapes[giver].contains(middle) and face.area >= _LEAST_MM2:
+        if shapes[giver].contains(middle) and face.area >= LEAST_MM2:
             changed = give(changed, taker, face.intersection(shapes[giver]), canvas)
             moved += face.area
     if not moved:
@@ -172,7 +180,7 @@ def smooth_region(layers: Layers, region_id: int, canvas: Rect, brush_mm: float 
     shape = coverage.ground_of(region.rings)
     r = brush_mm / 2
     round_ = shape.buffer(r, quad_segs=4).buffer(-2 * r, quad_segs=4).buffer(r, quad_segs=4)
-    if round_.area < _LEAST_MM2:
+    if round_.area < LEAST_MM2:
         raise LayersTrouble(f"{region.name} was not smoothed", f"nothing of it is as wide as a brush of {brush_mm:g} mm")
     changed = layers
     lost = shape.difference(round_)

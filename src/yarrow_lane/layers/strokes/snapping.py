@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 
 from yarrow_lane.layers.kinds import is_ground, is_hairy
 from yarrow_lane.layers.regions import Region
+from yarrow_lane.layers.ways import best_way
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Polygon
 from yarrow_lane.measure.raster import Picture
@@ -19,7 +20,6 @@ else:
 # All our choice, after trials with hands off by 1 and 2 mm: a hand within a mm gains next to nothing.
 _REACH_MM, _SIDE_MM = 2.5, 2.0
 _STEP_MM = 0.75
-_BEND = 0.15  # price of a step sideways from one point to the next
 _AWAY = 0.25  # price of the whole reach
 
 
@@ -56,7 +56,7 @@ def snapped(picture: Picture, px_per_mm: float, points: Polygon) -> Polygon:
         np.linalg.norm((sums[:, middle + side] - sums[:, middle]) - (sums[:, middle] - sums[:, middle - side]), axis=2) / side
     )
     gain = steps / (np.percentile(steps, 95) + 5) - _AWAY * (np.linspace(-1, 1, 2 * reach + 1) ** 2)
-    moved = offsets[middle][_way(gain)]
+    moved = offsets[middle][best_way(gain)]
     moved[0] = moved[-1] = 0.0
     moved = np.convolve(np.pad(moved, 2, "edge"), np.ones(5) / 5, "valid")
     found = line + across * moved[:, None]
@@ -68,20 +68,3 @@ def _evenly(points: NDArray[np.float64], step: float) -> NDArray[np.float64]:
     away = np.concatenate([[0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
     at = np.linspace(0, away[-1], max(2, int(away[-1] / step) + 1))
     return np.stack([np.interp(at, away, points[:, k]) for k in (0, 1)], 1)
-
-
-def _way(gain: NDArray[np.float64]) -> NDArray[np.int64]:
-    """The place across at each point along, with the largest gain in all; one step sideways at a time."""
-    rows, columns = gain.shape
-    best = gain[0]
-    back = np.zeros((rows, columns), np.int8)
-    for n in range(1, rows):
-        shifted = np.stack([np.r_[-1e9, best[:-1]] - _BEND, best, np.r_[best[1:], -1e9] - _BEND])
-        pick = shifted.argmax(0)
-        back[n] = pick - 1
-        best = shifted[pick, np.arange(columns)] + gain[n]
-    way = np.zeros(rows, np.int64)
-    way[-1] = int(best.argmax())
-    for n in range(rows - 1, 0, -1):
-        way[n - 1] = np.clip(way[n] + back[n, way[n]], 0, columns - 1)
-    return way

@@ -28,10 +28,10 @@ def stroke_px(points: Polygon, px_per_mm: float, shape: tuple[int, int], half_wi
     return np.asarray(px[inside], np.int64)
 
 
-def spread(pieces: Pieces, labels: Labels, points: Polygon, label: int, fixed: NDArray[np.int32] | None = None) -> Labels:
+def spread(pieces: Pieces, labels: Labels, points: Polygon, label: int) -> Labels:
     """The labels after a stroke in mm named what lies under it `label`; nothing out of reach changes.
 
-    `fixed` (one per piece, 0 for none) keeps what earlier strokes named. A stroke beside the picture changes nothing.
+    A stroke beside the picture changes nothing.
     """
     px = stroke_px(points, pieces.px_per_mm, pieces.of.shape)
     if not len(px):
@@ -40,7 +40,6 @@ def spread(pieces: Pieces, labels: Labels, points: Polygon, label: int, fixed: N
     first[pieces.of.ravel()] = np.arange(pieces.of.size)
     own = labels.ravel()[first]
     touched = np.unique(pieces.of[px[:, 1], px[:, 0]]).astype(np.int64)
-    named = fixed if fixed is not None else np.zeros(pieces.count, np.int32)
     length = float(np.hypot(*(px.max(0) - px.min(0)))) / pieces.px_per_mm
     reach = max(_LEAST_REACH_MM, _REACH_OF_STROKE * length) * pieces.px_per_mm
     near = (pieces.middle >= px.min(0) - reach).all(1) & (pieces.middle <= px.max(0) + reach).all(1)
@@ -56,12 +55,11 @@ def spread(pieces: Pieces, labels: Labels, points: Polygon, label: int, fixed: N
     inside = active[pieces.pairs].all(1)
     i, j = pieces.pairs[inside].T
     cost = 0.25 + pieces.contrast[inside] ** 1.5
-    held = (named > 0) & (named != label)
-    rival = (active & (away > 0.85) & (own != label)) | (active & held)
+    rival = active & (away > 0.85) & (own != label)
     rival[touched] = False
     mine = _flood(pieces.count, touched, i, j, cost, np.clip(unlike / 12, 0, 2))
     theirs = _flood(pieces.count, np.nonzero(rival)[0], i, j, cost, np.zeros(pieces.count))
-    taken = active & (mine < theirs) & ~held
+    taken = active & (mine < theirs)
     taken[touched] = True
     taken = _joined(pieces, taken, touched)
     return np.where(taken[pieces.of], np.int32(label), labels)
