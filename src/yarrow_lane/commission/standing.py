@@ -10,7 +10,10 @@ from datetime import date, datetime
 from functools import cached_property
 from types import MappingProxyType
 
-from yarrow_lane.calendar.planning import Plan, Sitting, Work
+from yarrow_lane.calendar.dates import Dates
+from yarrow_lane.calendar.jobs import Work
+from yarrow_lane.calendar.pace import Paced
+from yarrow_lane.calendar.plan import Plan, Sitting
 from yarrow_lane.check import standing as check
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
@@ -18,9 +21,9 @@ from yarrow_lane.compose import standing as compose
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.reference import photographs_of, reference_key
 from yarrow_lane.deliver import standing as deliver
-from yarrow_lane.deliver.handover import rest_ends
+from yarrow_lane.deliver.handover import days_on_the_way, rest_ends
 from yarrow_lane.easel import standing as easel
-from yarrow_lane.easel.clock import running, time_entries
+from yarrow_lane.easel.clock import minutes_by_day, minutes_by_pass, running
 from yarrow_lane.easel.session import wet_until
 from yarrow_lane.intake import standing as intake
 from yarrow_lane.intake.evidence import Evidence
@@ -44,7 +47,7 @@ class CommissionStanding:
     """One commission as shelf, weeks, lane and header show it.
 
     `rooms` holds the tasks of each room that still has some; `worry` leaves lateness out, which only a plan can tell.
-    `painted_on` and `painted_minutes` are the newest day at the easel. `until` is when something here changes by itself;
+    `painted` are the days at the easel with their minutes, `paced` what its finished passes took against the first guess. `until` is when something here changes by itself;
     `rests_on` are the photographs whose measures it rests on; `clock_since` when the clock that runs was started, `clock_on` on what.
     `reckoned` says what the work left was reckoned from.
     """
@@ -66,13 +69,20 @@ class CommissionStanding:
     delivered: datetime | None
     passes: int
     finished: int
-    painted_on: date | None
-    painted_minutes: float
+    painted: tuple[tuple[date, float], ...]
     until: datetime | None
     rests_on: tuple[str, ...] = ()
     clock_since: datetime | None = None
     clock_on: str = ""
     reckoned: str = ""
+    paced: tuple[Paced, ...] = ()
+    rest_hours: float = 0.0
+    days_on_the_way: int = 0
+    scene: bool = False
+
+    def painted_on(self, day: date) -> float:
+        """Minutes at the easel on that day."""
+        return next((minutes for d, minutes in self.painted if d == day), 0.0)
 
     @property
     def door(self) -> str:
@@ -92,17 +102,39 @@ class CommissionStanding:
 
 @dataclass(frozen=True)
 class Outlook:
-    """A standing among all others: its sittings, the day it could be handed over, and its gravest worry."""
+    """A standing among all others: its sittings, its honest dates, and its gravest worry.
+
+    `dates` is None where nothing is planned or it lies too far ahead; then `finish`, if all goes as guessed, is all that is known, and
+    None where the painter has no hours.
+    """
 
     standing: CommissionStanding
     sittings: tuple[Sitting, ...]
-    finish: date
+    finish: date | None
     worry: str
+    dates: Dates | None = None
+
+    @property
+    def safe(self) -> date | None:
+        """The day it is with the client in 9 of 10."""
+        return self.dates.safe if self.dates is not None else self.finish
+
+    @property
+    def kept(self) -> float | None:
+        """The chance that the promise is kept; None without a promise or a plan."""
+        promised = self.standing.promised
+        return None if promised is None or self.dates is None else self.dates.kept(promised)
+
+    @property
+    def late(self) -> bool:
+        """Whether the promise is not safe."""
+        promised, safe = self.standing.promised, self.safe
+        return promised is not None and safe is not None and safe > promised
 
     def days_in_hand(self, weekdays: tuple[int, ...]) -> int | None:
-        """Working days between finish and promise; None without a promise."""
+        """Working days between the safe day and the promise; None without either."""
         promised = self.standing.promised
-        return working_days_between(self.finish, promised, weekdays) if promised else None
+        return working_days_between(self.safe, promised, weekdays) if promised and self.safe else None
 
 
 def passes_in(c: Commission, climate: Climate) -> tuple[Pass, ...]:
@@ -150,9 +182,19 @@ def room_standings(
         "Tone": tone.stand(c.tone),
         "Palette": palette.stand(c.palette, reference),
         "Layers": layers.stand(c.layers, passes, reference, c.brief),
-        "Easel": easel.stand(c.easel, passes, planned, c.log, c.compose, now),
+        "Easel": easel.stand(c.easel, passes, planned, c.log, c.compose, now, studio.time.daylight),
         "Check": check.stand(c.check, last, not left, reference),
-        "Deliver": deliver.stand(c.deliver, c.brief.medium, c.brief.promised, last, left, thickest_film(planned), now),
+        "Deliver": deliver.stand(
+            c.deliver,
+            c.brief.medium,
+            c.brief.promised,
+            last,
+            left,
+            thickest_film(planned),
+            now,
+            studio.time.rest,
+            studio.time.courier,
+        ),
     }
 
 
@@ -175,10 +217,12 @@ def stand(
     act = rooms[here].act
     delivered = c.deliver.delivered
     waived = {w.door for w in c.doors.waived}
-    tasks = tuple(r.tasks for name, r in rooms.items() if r.tasks and name not in waived) if delivered is None else ()
+    open_rooms = {n: r.tasks for n, r in rooms.items() if r.tasks and n not in waived} if delivered is None else {}
+    tasks = tuple(tuple(replace(t, door=name) for t in of) for name, of in open_rooms.items())
     worry = next((r.worry for name, r in rooms.items() if r.worry and name not in waived), "") if delivered is None else ""
     moments = [r.until for r in rooms.values() if r.until is not None]
-    painted, started = _newest_day(c), running(c.log)
+    started = running(c.log)
+    planned, reckoned = passes_planned(c, studio.climate)
     rests = rest_ends(c.deliver) if c.deliver.looked is None else None
     return CommissionStanding(
         id=c.id,
@@ -198,32 +242,39 @@ def stand(
         delivered=delivered,
         passes=len(passes_in(c, studio.climate)),
         finished=len(c.easel.finished),
-        painted_on=painted[0],
-        painted_minutes=painted[1],
+        painted=minutes_by_day(c.log),
         until=min(moments, default=None),
         rests_on=tuple(p.id for p in photos_that_count(c)),
         clock_since=started.at if started is not None else None,
         clock_on=started.title if started is not None else "",
-        reckoned=passes_planned(c, studio.climate)[1],
+        reckoned=reckoned,
+        paced=paced(c, planned),
+        rest_hours=(c.deliver.rest_hours or studio.time.rest) if c.deliver.rest_from is None else 0.0,
+        days_on_the_way=days_on_the_way(c.deliver, studio.time.courier) if delivered is None else 0,
+        scene=any(p.family == "scene" for p in planned),
     )
 
 
-def _newest_day(c: Commission) -> tuple[date | None, float]:
-    entries = [e for e in time_entries(c.log) if e.end > e.start and not e.doubt]
-    if not entries:
-        return None, 0.0
-    day = max(e.end.date() for e in entries)
-    return day, sum(e.minutes for e in entries if e.end.date() == day)
+def paced(c: Commission, passes: tuple[Pass, ...]) -> tuple[Paced, ...]:
+    """What the finished passes took against the first guess; those whose hours were not logged teach nothing."""
+    spent, by_id = minutes_by_pass(c.log), {p.id: p for p in passes}
+    done = (by_id[f.pass_id] for f in c.easel.finished if f.pass_id in by_id)
+    return tuple(Paced(p.family, p.minutes, spent[p.id], p.area_cm2) for p in done if spent.get(p.id, 0.0) > 0)
 
 
-def outlook_of(standing: CommissionStanding, plan: Plan, today: date) -> Outlook:
-    """A standing in the plan over all commissions."""
-    finish = plan.finish.get(standing.id, today)
-    worry = standing.worry
-    if standing.delivered is None and standing.promised is not None and finish > standing.promised:
-        late = (finish - standing.promised).days
-        worry = f"late by {late} day{'s' * (late != 1)}"
-    return Outlook(standing, plan.sittings.get(standing.id, ()), finish, worry)
+def outlook_of(standing: CommissionStanding, plan: Plan, dates: Mapping[str, Dates]) -> Outlook:
+    """A standing in the plan over all commissions; a promise that is not safe is its worry, with its chance in ten."""
+    found = Outlook(standing, plan.of(standing.id), plan.finish.get(standing.id), standing.worry, dates.get(standing.id))
+    if standing.delivered is not None or not found.late:
+        return found
+    chance = found.kept
+    return replace(found, worry="the promise is not safe" if chance is None else chance_words(chance))
+
+
+def chance_words(kept: float) -> str:
+    """The chance that a promise is kept, in tenths, never better than it is."""
+    tenths = int(kept * 10 + 1e-9)
+    return f"kept in {tenths} of 10" if tenths else "kept in none of 10"
 
 
 def state_words(s: CommissionStanding, now: datetime) -> str:

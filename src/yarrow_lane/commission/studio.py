@@ -1,10 +1,14 @@
 """The studio: the painter's own settings and which commissions are on the shelf."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from datetime import datetime
 
-from yarrow_lane.calendar.week import Week
+from yarrow_lane.calendar.own_time import OwnTime, evenly
+from yarrow_lane.calendar.plan import Pin
 from yarrow_lane.compose.rack import Rack
-from yarrow_lane.lane.part import Part, as_it_was
+from yarrow_lane.easel.keys import EaselKeys
+from yarrow_lane.lane.part import Part, Plain, as_it_was
 from yarrow_lane.layers.brushes import Brush
 from yarrow_lane.layers.school import NamedSchool
 from yarrow_lane.measure.lengths import Unit
@@ -23,14 +27,15 @@ class StudioTrouble(Trouble):
 @dataclass(frozen=True)
 class Studio:
     """What holds for all commissions; `on_shelf` are commission ids in the order they came, `stints` how long ways of carrying a drawing
-    over took against what was thought.
+    over took against what was thought. `pins` are sittings the painter fixed, `pressed` commissions that are painted so many days
+    earlier than their promise asks. Films took `dry_factor` times as long as reckoned, by touch. `sound` rings at the easel.
     """
 
     name: str = "Studio"
     painter: str = ""
     on_shelf: tuple[str, ...] = ()
     climate: Climate = Climate()
-    week: Week = Week()
+    time: OwnTime = OwnTime()
     unit: Unit = "cm"
     evening: bool = False
     text_percent: int = 100
@@ -40,10 +45,28 @@ class Studio:
     paintbox: Paintbox = Paintbox()
     schools: tuple[NamedSchool, ...] = ()
     jar: tuple[Brush, ...] = ()
+    pins: tuple[Pin, ...] = ()
+    pressed: tuple[tuple[str, int], ...] = ()
+    dry_factor: float = 1.0
+    easel_keys: EaselKeys = EaselKeys()
+    sound: bool = False
 
 
-# Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times, version 4 the paintbox, version 5 own schools and brushes.
-STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was, as_it_was, as_it_was))
+def _own_time(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    """Before version 6 every painting day had the same hours, from one hour on."""
+    week = plain.get("week")
+    rest = {name: value for name, value in plain.items() if name != "week"}
+    if week is None:
+        return rest
+    hours = evenly(
+        tuple(week.get("weekdays", (0, 1, 2, 3, 4))), week.get("minutes_a_day", 240.0), week.get("starts_at_hour", 10)
+    )
+    return {**rest, "time": {"hours": [[{"begin": s.begin, "end": s.end} for s in day] for day in hours]}}
+
+
+# Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times, version 4 the paintbox, version 5 own schools and
+# brushes, version 6 hours by weekday, pins and what the easel learned.
+STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was, as_it_was, as_it_was, _own_time))
 _MOST_STINTS = 60  # our choice: older ones say little of today's hand
 
 
@@ -79,6 +102,31 @@ def without_school(studio: Studio, name: str) -> Studio:
 def with_jar(studio: Studio, jar: tuple[Brush, ...]) -> Studio:
     """Other brushes in the jar."""
     return replace(studio, jar=jar)
+
+
+def with_pin(studio: Studio, pin: Pin) -> Studio:
+    """A sitting is fixed; one of the same commission with a task of it gives way."""
+    rest = tuple(p for p in studio.pins if p.commission_id != pin.commission_id or not set(p.keys) & set(pin.keys))
+    return replace(studio, pins=tuple(sorted((*rest, pin), key=lambda p: p.start)))
+
+
+def without_pin(studio: Studio, commission_id: str, keys: tuple[str, ...]) -> Studio:
+    """That sitting moves freely again."""
+    return replace(
+        studio, pins=tuple(p for p in studio.pins if p.commission_id != commission_id or not set(p.keys) & set(keys))
+    )
+
+
+def live_pins(studio: Studio, now: datetime) -> tuple[Pin, ...]:
+    """Pins whose time is not over."""
+    wall = now.replace(tzinfo=None)
+    return tuple(p for p in studio.pins if p.start >= wall)
+
+
+def press(studio: Studio, commission_id: str, days: int) -> Studio:
+    """A commission is painted so many days earlier than its promise asks; 0 takes it back."""
+    rest = tuple(p for p in studio.pressed if p[0] != commission_id)
+    return replace(studio, pressed=(*rest, (commission_id, days)) if days else rest)
 
 
 def put_on_shelf(studio: Studio, commission_id: str) -> Studio:

@@ -5,7 +5,7 @@ from datetime import date, datetime, timedelta
 from typing import Literal
 
 from yarrow_lane.intake.brief import OIL, Medium
-from yarrow_lane.lane.part import Part
+from yarrow_lane.lane.part import Part, as_it_was
 from yarrow_lane.measure.moments import after, ahead
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.paint.drying import Film
@@ -13,7 +13,11 @@ from yarrow_lane.paint.drying import Film
 Step = Literal["sign", "rest", "last list", "varnish", "pack", "deliver"]
 STEPS: tuple[Step, ...] = ("sign", "rest", "last list", "varnish", "pack", "deliver")
 
-REST_HOURS = 24.0  # common practice: 24 to 48 h unseen
+Way = Literal["courier", "express", "by hand"]
+WAYS: tuple[Way, ...] = ("courier", "express", "by hand")
+
+REST_HOURS = 24.0  # common practice: 24 to 48 h unseen; this is the least
+REST_WISHED = 48.0
 # Days from the last pass until acrylic may be varnished, by its thickest film: from memory.
 ACRYLIC_WAIT_DAYS: dict[Film, float] = {"wash": 1.0, "normal": 3.0, "thick": 14.0}
 OIL_WAIT_DAYS = 182.0  # from memory: six months
@@ -36,7 +40,7 @@ class ListLine:
 
 @dataclass(frozen=True)
 class Deliver:
-    """The facts of handing over, each when it happened."""
+    """The facts of handing over, each when it happened. It is to rest `rest_hours` (0: as the studio does), and goes by `way`."""
 
     signed: datetime | None = None
     rest_from: datetime | None = None
@@ -45,14 +49,31 @@ class Deliver:
     coats: tuple[datetime, ...] = ()
     packed: datetime | None = None
     delivered: datetime | None = None
+    rest_hours: float = 0.0
+    way: Way = "courier"
 
 
-DELIVER = Part("deliver", Deliver, "Deliver")
+DELIVER = Part("deliver", Deliver, "Deliver", (as_it_was,))  # version 1 knows how long it rests and how it goes
 
 
 def rest_ends(deliver: Deliver) -> datetime | None:
     """When the painting may be looked at again."""
     return None if deliver.rest_from is None else after(deliver.rest_from, REST_HOURS * 60)
+
+
+def days_on_the_way(deliver: Deliver, courier: int) -> int:
+    """Days from handing it over until it is with the client; `courier` are a usual courier's, an express takes one."""
+    return {"courier": courier, "express": min(1, courier), "by hand": 0}[deliver.way]
+
+
+def shorten_rest(deliver: Deliver) -> Deliver:
+    """It is looked at again after the least rest."""
+    return replace(deliver, rest_hours=REST_HOURS)
+
+
+def send_by(deliver: Deliver, way: Way) -> Deliver:
+    """How it goes to the client."""
+    return replace(deliver, way=way)
 
 
 def _moments(deliver: Deliver) -> tuple[datetime | None, ...]:
@@ -71,7 +92,7 @@ def brought_to(deliver: Deliver, now: datetime) -> Deliver:
         now if ahead(m, now) else m for m in (d.signed, d.rest_from, d.looked, d.packed, d.delivered)
     )
     coats = tuple(now if ahead(m, now) else m for m in d.coats)
-    return Deliver(signed, rest_from, looked, d.last_list, coats, packed, delivered)
+    return Deliver(signed, rest_from, looked, d.last_list, coats, packed, delivered, d.rest_hours, d.way)
 
 
 def needs_varnish(medium: Medium) -> bool:

@@ -10,6 +10,7 @@ from yarrow_lane.deliver.handover import (
     PACK_WAIT_HOURS,
     REST_HOURS,
     Deliver,
+    days_on_the_way,
     lies_ahead,
     needs_varnish,
     next_coat_from,
@@ -21,9 +22,11 @@ from yarrow_lane.deliver.handover import (
 from yarrow_lane.intake.brief import OIL, Medium
 from yarrow_lane.lane.standing import BEFORE, SMALL_MIN, Act, Standing, Task
 from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.moments import after
 from yarrow_lane.paint.drying import Film
 
 _LOOK_MIN, _PACK_MIN = 60.0, 30.0  # our choice
+_BY_DAYLIGHT = ("look with fresh eyes", "last sitting")
 _DAY_MIN, _HOUR_MIN = 1440.0, 60.0
 
 
@@ -34,15 +37,15 @@ def earliest_coat(deliver: Deliver, medium: Medium, last_painted: datetime | Non
 
 def stand(
     deliver: Deliver, medium: Medium, promised: date | None, last_painted: datetime | None, painting_left: bool,
-    thickest: Film, now: datetime,
+    thickest: Film, now: datetime, rest_hours: float = REST_HOURS, courier: int = 0,
 ) -> Standing:  # fmt: skip
-    """Where the room stands."""
+    """Where the room stands; the studio lets a piece rest `rest_hours`, and its courier needs so many days."""
     if deliver.delivered is not None:
         return Standing(f"delivered {day_text(deliver.delivered.date())}")
     act = _act(deliver, medium, last_painted, thickest)
     fact = f"promised {day_text(promised)}" if promised else ""
     until = act.not_before if act.not_before is not None and act.not_before > now else None
-    tasks = tasks_left(deliver, medium, last_painted, painting_left, thickest)
+    tasks = tasks_left(deliver, medium, last_painted, painting_left, thickest, deliver.rest_hours or rest_hours, courier)
     return Standing(
         fact,
         f"next: {step_now(deliver, medium)}",
@@ -74,22 +77,25 @@ def _act(d: Deliver, medium: Medium, last_painted: datetime | None, thickest: Fi
 
 
 def tasks_left(
-    d: Deliver, medium: Medium, last_painted: datetime | None, painting_left: bool, thickest: Film
+    d: Deliver, medium: Medium, last_painted: datetime | None, painting_left: bool, thickest: Film, rest_hours: float = REST_HOURS,
+    courier: int = 0,
 ) -> tuple[Task, ...]:  # fmt: skip
     """The steps still to come, with the waits that cannot be painted away."""
     tasks: list[Task] = []
 
     def add(words: str, minutes: float, wait_min: float, earliest: datetime | None = None, also: float | None = None) -> None:
-        after = ((len(tasks) - 1, wait_min),) if tasks else ((BEFORE, 0.0),)
-        tasks.append(Task(words, minutes, after + (((BEFORE, also),) if also is not None else ()), earliest, whole=True))
+        needs = ((len(tasks) - 1, wait_min),) if tasks else ((BEFORE, 0.0),)
+        light = words in _BY_DAYLIGHT
+        waits = ((BEFORE, also),) if also is not None else ()
+        tasks.append(Task(words, minutes, needs + waits, earliest, whole=True, daylight=light))
 
     if d.signed is None:
         add("sign", SMALL_MIN, 0.0)
     if d.looked is None:
-        waits = REST_HOURS * _HOUR_MIN if d.rest_from is None else 0.0
+        waits = rest_hours * _HOUR_MIN if d.rest_from is None else 0.0
         if not tasks and waits:
             add("turn it to the wall", 0.0, 0.0)
-        add("look with fresh eyes", _LOOK_MIN, waits, rest_ends(d))
+        add("look with fresh eyes", _LOOK_MIN, waits, after(d.rest_from, rest_hours * _HOUR_MIN) if d.rest_from else None)
     elif any(not line.done for line in d.last_list):
         add("last sitting", _LOOK_MIN, 0.0)
     if d.packed is None:
@@ -106,4 +112,7 @@ def tasks_left(
         coats_left = needs_varnish(medium) and len(d.coats) < COATS
         add("pack", _PACK_MIN, PACK_WAIT_HOURS * _HOUR_MIN if coats_left else 0.0, packable)
     add("hand over", SMALL_MIN, 0.0)
+    days = days_on_the_way(d, courier)
+    if days:
+        add("on its way to the client", 0.0, days * _DAY_MIN)
     return tuple(tasks)

@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 from pathlib import Path
 
 from yarrow_lane import __version__
+from yarrow_lane.calendar.own_time import OwnTime, Place, Span, take_off
 from yarrow_lane.check.comparison import CHECK, note_seen, put_painting
 from yarrow_lane.commission.commission import DOORS_PART, waive_door
 from yarrow_lane.commission.studio import with_paintbox
@@ -53,7 +54,9 @@ def build_demo(folder: Path, now: datetime) -> None:
         desk = Desk(store, clock)
         desk.do_studio(
             "Named the studio",
-            lambda s: replace(s, name="Saltgate Studio", painter="Rosalind Thorne", climate=Climate(19, 58)),
+            lambda s: replace(
+                s, name="Saltgate Studio", painter="Rosalind Thorne", climate=Climate(19, 58), time=_own_time(now)
+            ),
         )
         desk.do_studio("Filled the paintbox", lambda s: with_paintbox(s, demo_paintbox((now - timedelta(days=58)).date())))
         with Cutting(store):
@@ -61,6 +64,14 @@ def build_demo(folder: Path, now: datetime) -> None:
                 tell(Scene(desk, clock), now)
     finally:
         store.close()
+
+
+def _own_time(now: datetime) -> OwnTime:
+    """Six hours on five days, an afternoon's market on some Saturdays, and a few days away next month."""
+    day = (Span(570, 750), Span(810, 990))
+    away = (now + timedelta(days=31)).date()
+    own = OwnTime(hours=(*((day,) * 5), (), ()), place=Place(51.0, 3.7))
+    return take_off(own, away, away + timedelta(days=3), "away")
 
 
 def _animal_regions(sitter: SitterFile, coarse: float = 0.0012) -> tuple[tuple[str, Kind, Polygon], ...]:
@@ -143,7 +154,7 @@ def _fennel(scene: Scene, now: datetime) -> None:
         "dog",
         "M. Aldous",
         "acrylic",
-        24,
+        45,
         "In memory. Painterly background, the white blaze exact.",
     )
     scene.sitter(living=False, head_mm=230.0, muzzle_mm=115.0)
@@ -214,7 +225,7 @@ def _sorrel(scene: Scene, now: datetime) -> None:
         "rabbit",
         "D. Penhale",
         "acrylic",
-        45,
+        50,
         "Small and tender, for a child's room; both ears whole.",
     )
     lead = scene.photo(rabbit.jpeg, "sorrel-meadow.jpg", "lead", rabbit.eyes)
@@ -252,7 +263,7 @@ def _brack(scene: Scene, now: datetime) -> None:
         "dog",
         "the Tregear family",
         "acrylic",
-        3,
+        13,
         "A surprise for the grandfather; as large as it can be.",
     )
     ratio = small / 2000

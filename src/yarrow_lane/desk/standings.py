@@ -5,16 +5,22 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime
 from itertools import islice
 
-from yarrow_lane.calendar.planning import Plan, plan
+from yarrow_lane.calendar.dates import Dates, Outcomes
+from yarrow_lane.calendar.jobs import Work
+from yarrow_lane.calendar.pace import Pace
+from yarrow_lane.calendar.plan import Plan
+from yarrow_lane.calendar.promising import Offers, offers
+from yarrow_lane.calendar.remedies import Trouble as PromiseTrouble
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import CommissionStanding, Outlook, outlook_of, photos_that_count, stand
 from yarrow_lane.commission.studio import STUDIO_PART, Studio
 from yarrow_lane.desk.evidence import EvidenceKept
+from yarrow_lane.desk.planned import Planned
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_plain_json, to_plain_json
 from yarrow_lane.store.database import Database
 
-VERSION = 6  # raise it when a standing is worked out differently: kept ones are then made anew
+VERSION = 7  # raise it when a standing is worked out differently: kept ones are then made anew
 
 
 @dataclass(frozen=True)
@@ -39,7 +45,7 @@ class Standings:
         self._happenings = database.newest_happenings()
         self._unsaved: set[str] = set()
         self._unreadable: dict[str, Unreadable] = {}
-        self._plan: tuple[tuple[object, ...], Plan] | None = None
+        self.planned = Planned(database)
         self._studio_seen: tuple[Studio | None, str] = (None, "")
 
     # --- one
@@ -61,8 +67,9 @@ class Standings:
 
     def _key(self, commission_id: str) -> str:
         studio = self._studio()
-        if studio is not self._studio_seen[0]:  # only air and unit change how a commission stands
-            self._studio_seen = (studio, f"{VERSION} {studio.climate} {studio.unit}")
+        if studio is not self._studio_seen[0]:  # only air, unit and a few of the painter's times change how a commission stands
+            time = studio.time
+            self._studio_seen = (studio, f"{VERSION} {studio.climate} {studio.unit} {time.daylight} {time.rest} {time.courier}")
         return f"{self._studio_seen[1]} {self._versions.get(commission_id)} {self._happenings.get(commission_id)}"
 
     def _stored(self, commission_id: str, key: str) -> tuple[str, CommissionStanding] | None:
@@ -122,24 +129,59 @@ class Standings:
         first = self._database.versions.versions(commission_id)
         return first[0].label.removeprefix("Started ") if first else commission_id
 
+    def works(self, now: datetime) -> tuple[Work, ...]:
+        """What is to be planned, with passes as first guessed."""
+        return tuple(s.work for s in self.all(now) if s.rooms)
+
+    def pace(self, now: datetime) -> Pace:
+        """The painter's own pace, from all commissions on record."""
+        on_shelf, away = self.all(now), self.away(now)[0]
+        return self.planned.pace({s.id: s.paced for s in (*on_shelf, *away) if s.paced})
+
     def plan(self, now: datetime) -> Plan:
-        """The plan over all of them, worked out again when any task or the day has changed."""
-        standings = self.all(now)
-        week = self._studio().week
-        painted = painted_today(standings, now.date())
-        key = (now.date(), week, painted, tuple((s.id, s.promised, s.rooms) for s in standings))
-        if self._plan is None or self._plan[0] != key:
-            self._plan = (key, plan([s.work for s in standings if s.rooms], now, week, painted))
-        return self._plan[1]
+        """The plan over all of them, worked out again when any task, the hours or the day has changed."""
+        return self.planned.plan(self.works(now), now, self._studio(), self.pace(now), self._shares(now))
+
+    def _shares(self, now: datetime) -> tuple[float, ...]:
+        on_shelf, away = self.all(now), self.away(now)[0]
+        painted: dict[date, float] = {}
+        for s in (*on_shelf, *away):
+            for day, minutes in s.painted:
+                painted[day] = painted.get(day, 0.0) + minutes
+        return self.planned.shares(painted, now.date())
+
+    def outcomes(self, now: datetime) -> Outcomes:
+        """The plan as the draws live through it."""
+        self.plan(now)
+        return self.planned.outcomes()
+
+    def dates(self, now: datetime) -> dict[str, Dates]:
+        """Likely and safe days by commission."""
+        self.plan(now)
+        return self.planned.dates()
+
+    def trouble(self, commission_id: str, now: datetime) -> PromiseTrouble | None:
+        """What saves its promise; None where it is safe or there is none."""
+        self.plan(now)
+        s = self.of(commission_id, now)
+        return self.planned.trouble(commission_id, self._promised(now), self._studio(), s.rest_hours, s.days_on_the_way)
+
+    def offers(self, new: Work, now: datetime) -> Offers:
+        """The days a new piece could be promised for."""
+        self.plan(now)
+        return offers(new, self.planned.outcomes(), self._promised(now), now, self._studio().time)
+
+    def _promised(self, now: datetime) -> dict[str, date | None]:
+        return {s.id: s.promised for s in self.all(now)}
 
     def outlooks(self, now: datetime) -> tuple[Outlook, ...]:
         """All of them in the plan."""
-        whole = self.plan(now)
-        return tuple(outlook_of(s, whole, now.date()) for s in self.all(now))
+        whole, dates = self.plan(now), self.dates(now)
+        return tuple(outlook_of(s, whole, dates) for s in self.all(now))
 
     def outlook(self, commission_id: str, now: datetime) -> Outlook:
         """One of them in the plan; raises `Trouble` when it cannot be read."""
-        return outlook_of(self.of(commission_id, now), self.plan(now), now.date())
+        return outlook_of(self.of(commission_id, now), self.plan(now), self.dates(now))
 
     def clocks(self) -> tuple[CommissionStanding, ...]:
         """Those on the shelf whose clock runs, as all stood when they were asked for last."""
@@ -148,7 +190,7 @@ class Standings:
 
     def painted_today(self, now: datetime) -> float:
         """Minutes at the easel today, over all commissions."""
-        return painted_today(self.all(now), now.date())
+        return sum(s.painted_on(now.date()) for s in self.all(now))
 
     def save(self, most: int | None = None) -> bool:
         """Keep what was worked out, at most so many, beside its commissions; whether there were any. Raises `StoreTrouble`."""
@@ -157,8 +199,3 @@ class Standings:
             self._database.keep_standings((i, self._kept[i][0], to_plain_json(self._kept[i][1])) for i in some)
             self._unsaved.difference_update(some)
         return bool(some)
-
-
-def painted_today(standings: tuple[CommissionStanding, ...], today: date) -> float:
-    """Minutes painted on that day."""
-    return sum(s.painted_minutes for s in standings if s.painted_on == today)

@@ -16,12 +16,12 @@ def time_log(entries: Iterable[tuple[str, TimeEntry]]) -> str:
     writer.writerow(("commission", "pass", "start", "end", "minutes", "why"))
     for title, e in entries:
         writer.writerow(
-            (_cell(title), _cell(e.title), _moment(e.start), _moment(e.end), f"{e.minutes:.1f}", _cell(e.why or e.doubt))
+            (cell(title), cell(e.title), _moment(e.start), _moment(e.end), f"{e.minutes:.1f}", cell(e.why or e.doubt))
         )
     return out.getvalue()
 
 
-def _cell(words: str) -> str:
+def cell(words: str) -> str:
     """Words that a sheet would take for a formula begin with an apostrophe, the sheets' own sign for words."""
     return f"'{words}" if words[:1] in _FORMULA else words
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped, Happening, HoursCorrected, StretchSettled, of_kind
 from yarrow_lane.measure.lengths import hours_text
@@ -92,3 +92,21 @@ def logged_words(log: Sequence[Happening]) -> str:
 def minutes_logged(log: Sequence[Happening], about: str | None = None) -> float:
     """Minutes painted so far, for one pass or in all; the running stretch and those in doubt are left out."""
     return sum(e.minutes for e in time_entries(log) if about is None or e.about == about)
+
+
+def minutes_by_pass(log: Sequence[Happening]) -> dict[str, float]:
+    """Minutes painted by pass id; what is in doubt is left out."""
+    found: dict[str, float] = {}
+    for e in time_entries(log):
+        found[e.about] = found.get(e.about, 0.0) + e.minutes
+    return found
+
+
+def minutes_by_day(log: Sequence[Happening]) -> tuple[tuple[date, float], ...]:
+    """Days with a stretch at the easel, and its minutes; corrections belong to the day they were written on."""
+    found: dict[date, float] = {}
+    for e in time_entries(log):
+        if not e.doubt:
+            day = e.end.date()
+            found[day] = found.get(day, 0.0) + e.minutes
+    return tuple(sorted(found.items()))

@@ -45,7 +45,8 @@ class Task:
     """Work to be planned, in minutes at the canvas.
 
     `after` are tasks of the same room by their place (or `BEFORE`), each with the minutes that must pass after its end:
-    drying, rest. `whole` work is not divided over several days.
+    drying, rest. `whole` work is not divided over several days. `key` names the pass, `palette` its wells, `family` the kind of area by
+    which pace is learned ("" where none is); `daylight` work is not done by lamp; `door` is its room.
     """
 
     words: str
@@ -53,6 +54,11 @@ class Task:
     after: tuple[tuple[int, float], ...] = ((BEFORE, 0.0),)
     earliest: datetime | None = None
     whole: bool = False
+    key: str = ""
+    palette: str = ""
+    family: str = ""
+    daylight: bool = False
+    door: str = ""
 
 
 @dataclass(frozen=True)

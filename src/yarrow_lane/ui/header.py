@@ -100,7 +100,7 @@ def show_commission(header: Header, outlook: Outlook, studio: Studio) -> None:
     size = f" · {size_text(s.compose.width_mm, s.compose.height_mm, studio.unit)}" if s.compose.sized else ""
     promise = f"Promised {day_text(s.promised)}" if s.promised else "No date promised"
     words = outlook.worry
-    days = outlook.days_in_hand(studio.week.weekdays)
+    days = outlook.days_in_hand(studio.time.weekdays)
     if not words and days is not None and s.delivered is None and s.compose.sized:
         words = f"{days} working day{'s' * (days != 1)} in hand"
     header.show_words(s.title, f"{for_whom}{s.medium}{size}", promise, words, bool(outlook.worry), False)

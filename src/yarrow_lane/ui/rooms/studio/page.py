@@ -3,21 +3,35 @@
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import replace
+from datetime import date, datetime
 from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFileDialog, QVBoxLayout
+from PySide6.QtWidgets import QFileDialog, QStackedWidget, QVBoxLayout, QWidget
 
+from yarrow_lane.calendar.own_time import spans_on
+from yarrow_lane.calendar.plan import Plan
+from yarrow_lane.commission.newcomer import Newcomer
+from yarrow_lane.commission.standing import Outlook
 from yarrow_lane.commission.studio import Studio
+from yarrow_lane.commission.today import TimedAct
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.intake.names import proposed_name
+from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.copies import copies_in, newest_day
 from yarrow_lane.ui.room_page import RoomPage
-from yarrow_lane.ui.rooms.studio.papers import calendar_bytes, hours_text
+from yarrow_lane.ui.rooms.studio.calendar_acts import CalendarActs
+from yarrow_lane.ui.rooms.studio.calendar_bench import closed_days, moved_words
+from yarrow_lane.ui.rooms.studio.calendar_table import CalendarTable
+from yarrow_lane.ui.rooms.studio.calendar_view import MOST_DAYS, calendar_view
+from yarrow_lane.ui.rooms.studio.calendar_view import Newcomer as NewPiece
+from yarrow_lane.ui.rooms.studio.own_time_bench import Off
+from yarrow_lane.ui.rooms.studio.papers import calendar_bytes, hours_text, plan_text
+from yarrow_lane.ui.rooms.studio.remedy_strip import RemedyStrip
 from yarrow_lane.ui.rooms.studio.settings import Kept
 from yarrow_lane.ui.rooms.studio.shelf import Shelf
-from yarrow_lane.ui.rooms.studio.view import FIND, OnBench, StartForm, StudioView, studio_view
+from yarrow_lane.ui.rooms.studio.view import FIND, Ask, Looked, OnBench, OnTable, StartForm, StudioView, studio_view
 from yarrow_lane.ui.rooms.studio.weeks import Weeks
 from yarrow_lane.ui.workroom import Workroom
 
@@ -35,11 +49,31 @@ class StudioPage(RoomPage):
         self.form = StartForm()
         self.shelf = Shelf(workroom.pictures, workroom.references)
         self.weeks = Weeks()
+        self.on_table: OnTable = "shelf"
+        self.calendar = CalendarTable(workroom.pictures, workroom.references)
+        self.remedies = RemedyStrip(self._take_remedy)
+        self._acts = CalendarActs(self)
+        self.piece: Newcomer | None = None
+        self.off = Off()
+        self.ask: Ask | None = None
+        self._plans: tuple[Plan | None, Plan | None] = (None, None)
+        self._asked_better: Plan | None = None
+        self._stack = QStackedWidget()
+        for some in ((self.shelf, self.weeks), (self.calendar, self.remedies)):
+            page = QWidget()
+            inside = QVBoxLayout(page)
+            inside.setContentsMargins(0, 0, 0, 0)
+            inside.setSpacing(0)
+            inside.addWidget(some[0], 1)
+            inside.addWidget(some[1])
+            self._stack.addWidget(page)
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(0)
-        box.addWidget(self.shelf, 1)
-        box.addWidget(self.weeks)
+        box.addWidget(self._stack)
+        self.calendar.chosen.connect(workroom.guard.guarded(self.look_at))
+        self.calendar.opened.connect(workroom.guard.guarded(self.open_one))
+        self.calendar.moved.connect(workroom.guard.guarded(self._acts.move_sitting))
+        self.calendar.pinned.connect(workroom.guard.guarded(self._acts.pin_or_free))
         self.shelf.selected.connect(workroom.guard.guarded(self.select))
         self.shelf.opened.connect(workroom.guard.guarded(self.open_one))
         self.view: StudioView | None = None
@@ -49,15 +83,129 @@ class StudioPage(RoomPage):
             self.selected = self.studio.on_shelf[0] if self.studio.on_shelf else ""
         standings, now = self.desk.standings, self.workroom.now
         found = standings.outlooks(now)
+        plan = standings.plan(now)
+        if plan is not self._plans[1]:
+            self._plans = (self._plans[1], plan)
+        looked = self._looked(now)
         view = studio_view(
-            self.studio, found, standings.unreadable(), standings.painted_today(now), now, self.selected, self.on_bench, self.form,
+            self.studio, found, standings.unreadable(), now, self.selected, self.on_bench, self.form,
             self._kept() if self.on_bench == "settings" else Kept(),
-            standings.away(now) if self.on_bench == "away" else ((), ()), self,
+            standings.away(now) if self.on_bench == "away" else ((), ()), self, self.on_table, looked,
         )  # fmt: skip
         self.view = view
-        self.shelf.show_canvases(view.shelf, self.selected)
-        self.weeks.show_view(view)
+        if self.on_table == "shelf":
+            self.shelf.show_canvases(view.shelf, self.selected)
+            self.weeks.show_view(view)
+        else:
+            self._show_calendar(found, looked, now)
         self.show_sheets(view.bench, view.choices)
+        self._look_for_better(plan, now)
+
+    def _looked(self, now: datetime) -> Looked:
+        standings = self.desk.standings
+        calendar = self.on_table == "calendar" and self.on_bench == "today"
+        titles = {s.id: s.title for s in standings.all(now)}
+        moved = moved_words(self._plans[0], standings.plan(now), titles) if calendar else ()
+        painted = {s.id: s for s in standings.all(now)}
+
+        def minutes(commission_id: str, day: date) -> float:
+            return painted[commission_id].painted_on(day) if commission_id in painted else 0.0
+
+        clock = next(iter(standings.clocks()), None)
+        since = (now - clock.clock_since).total_seconds() / 60 if clock is not None and clock.clock_since is not None else 0.0
+        return Looked(
+            standings.plan(now), standings.planned.yesterday(now.date()), standings.pace(now) if calendar else None,
+            self._acts.offered(now) if calendar or self.on_bench == "start" else None, moved, self.off, self.ask, minutes, since,
+            clock.id if clock is not None else "",
+        )  # fmt: skip
+
+    def _show_calendar(self, found: tuple[Outlook, ...], looked: Looked, now: datetime) -> None:
+        standings, own = self.desk.standings, self.studio.time
+        trouble = standings.trouble(self.selected, now) if self.selected in {o.standing.id for o in found} else None
+        offered = looked.offered
+        piece = None
+        if offered is not None and offered.offers is not None and (self.piece is not None or self.on_bench == "start"):
+            piece = NewPiece(offered.piece.words(self.studio.unit), offered.minutes, offered.offers)
+        closed = closed_days(lambda day: spans_on(own, day), now.date(), MOST_DAYS)
+        view = calendar_view(
+            found, standings.plan(now), self.studio, now, standings.planned.yesterday(now.date()), trouble, piece, closed
+        )
+        self.calendar.show_view(view, self.selected)
+        self.remedies.show_cards(view.heading, view.cards)
+
+    def _look_for_better(self, plan: Plan, now: datetime) -> None:
+        """A better plan is looked for behind, once for each plan, and shown when it gains a day."""
+        if plan is self._asked_better or plan.late <= 0:
+            return
+        question = self.desk.standings.planned.question(now, self.studio)
+        if question is None:
+            return
+        self._asked_better = plan
+
+        def done(better: Plan) -> None:
+            if self.desk.standings.planned.answer(plan, better):
+                self.refresh()
+
+        def failed(trouble: Trouble) -> None:
+            self.workroom.report(trouble)
+
+        workers = self.workroom.workers
+        self.workroom.threads.run(
+            lambda progress: workers.ask("calendar.question:thorough", *question, progress=progress), done, failed
+        )
+
+    def look_at(self, commission_id: str) -> None:
+        """Look at another commission in the calendar."""
+        if commission_id != self.selected:
+            self.selected = commission_id
+            self.refresh()
+
+    def go_in_studio(self, where: str) -> None:
+        """The shelf, the calendar, or something on the bench."""
+        if where in ("shelf", "calendar"):
+            self.on_table = "shelf" if where == "shelf" else "calendar"
+            self._stack.setCurrentIndex(0 if where == "shelf" else 1)
+            if where == "calendar":
+                self._acts.show_worst()
+            self.put_on_bench("today")
+            (self.shelf if where == "shelf" else self.calendar).setFocus(Qt.FocusReason.OtherFocusReason)
+            return
+        self.put_on_bench(where)  # type: ignore[arg-type]
+
+    def begin_act(self, act: TimedAct) -> None:
+        """Go where the act is done; a pass is chosen at the easel."""
+        self._acts.begin(act)
+
+    def fill_newcomer(self, piece: Newcomer) -> None:
+        """Another piece to ask about."""
+        self.piece = piece
+        self.refresh()
+
+    def promise(self, day: date) -> None:
+        """The day goes into the brief of the commission that is being started."""
+        self.form = replace(self.form, promised=day)
+        self.put_on_bench("start")
+
+    def want_off(self, off: Off) -> None:
+        self.off = off
+        self.refresh()
+
+    def read_engagements(self) -> None:
+        """Other engagements out of a calendar file."""
+        self._acts.read_engagements()
+
+    def write_ask(self, text: str) -> None:
+        if self.ask is not None:
+            self.ask = replace(self.ask, text=text)
+
+    def send_ask(self) -> None:
+        self._acts.send_ask()
+
+    def move_promise(self) -> None:
+        self._acts.move_promise()
+
+    def _take_remedy(self, number: int) -> None:
+        self.workroom.guard.attempt(lambda: self._acts.take_remedy(number))
 
     def select(self, commission_id: str) -> None:
         """Look at another commission."""
@@ -184,6 +332,9 @@ class StudioPage(RoomPage):
             with suppress(KeyError):  # a few are found by looking
                 self.bench.point_at(FIND)
             return True
+        if event.text().lower() == "c" and self.on_bench == "today":
+            self.go_in_studio("shelf" if self.on_table == "calendar" else "calendar")
+            return True
         if event.text() == "n" and self.on_bench != "start":
             self.put_on_bench("start")
             return True
@@ -196,6 +347,9 @@ class StudioPage(RoomPage):
 
     def save_calendar(self) -> None:
         self.save_file("Save promises and sittings", "yarrow-lane", ".ics", calendar_bytes(self.desk))
+
+    def save_plan(self) -> None:
+        self.save_file("Save the plan", "plan", ".csv", plan_text(self.desk).encode("utf-8"))
 
     def save_hours(self) -> None:
         self.save_file("Save the hours", "hours", ".csv", hours_text(self.desk).encode("utf-8"))

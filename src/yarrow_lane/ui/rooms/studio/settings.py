@@ -6,10 +6,8 @@ from datetime import date
 from typing import Protocol
 
 from yarrow_lane.commission.studio import Studio, set_climate
-from yarrow_lane.measure.days import WEEKDAYS, day_text
+from yarrow_lane.measure.days import day_text
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Line, Note, Pick, Press, Section, Tick
-
-_DAY_WORDS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
 class Hands(Protocol):
@@ -50,21 +48,8 @@ def kept_section(kept: Kept, hands: Hands) -> Section:
 
 
 def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section, ...]:
-    """Name, air, hours and days, the screen, and the copies."""
-    climate, week, do = studio.climate, studio.week, hands.set_studio
-
-    def day(number: int) -> Tick:
-        def paints(value: bool) -> None:
-            days = {d for d in week.weekdays if d != number} | ({number} if value else set())
-            do("Chose the painting days", lambda s: replace(s, week=replace(week, weekdays=tuple(sorted(days)))))
-
-        return Tick(_DAY_WORDS[number], number in week.weekdays, paints)
-
-    def hours(value: float) -> None:
-        do("Changed the hours a day", lambda s: replace(s, week=replace(week, minutes_a_day=60 * value)))
-
-    def begin(value: float) -> None:
-        do("Changed when the day begins", lambda s: replace(s, week=replace(week, starts_at_hour=round(value))))
+    """Name, air, the screen, and the copies."""
+    climate, do = studio.climate, hands.set_studio
 
     def celsius(value: float) -> None:
         do("Read the temperature", lambda s: set_climate(s, replace(climate, celsius=value)))
@@ -88,11 +73,9 @@ def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section
             (
                 Amount("Temperature", climate.celsius, 5, 40, celsius, 1, 0, "°C"),
                 Amount("Humidity", climate.humidity, 5, 95, humidity, 5, 0, "%"),
-                Amount("Painting a day", week.minutes_a_day / 60, 0.5, 14, hours, 0.5, 1, "h"),
-                Amount("From", week.starts_at_hour, 0, 20, begin, 1, 0, "o’clock"),
+                Tick("Ring softly at the easel", studio.sound, lambda v: do("Changed the sound at the easel", lambda s: replace(s, sound=v))),
             ),
         ),
-        Section("Painting days", tuple(day(n) for n in range(7)), " ".join(WEEKDAYS[d] for d in week.weekdays) or "none"),
         Section(
             "On the screen",
             (

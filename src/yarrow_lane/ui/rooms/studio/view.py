@@ -1,13 +1,17 @@
 """What the studio shows now, and what each line means."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from typing import Any, Literal, Protocol
 
+from yarrow_lane.calendar.pace import Pace
+from yarrow_lane.calendar.plan import Plan
 from yarrow_lane.commission.standing import CommissionStanding, Outlook, state_words
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.commission.today import meanwhile, todays_acts
+from yarrow_lane.commission.today import TimedAct, meanwhile, todays_acts
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.desk.planned import KeptDay
 from yarrow_lane.desk.standings import Unreadable
 from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS, Medium, SitterKind
 from yarrow_lane.lane.standing import act_detail, can_be_done
@@ -18,10 +22,10 @@ from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,
     Day,
-    Deed,
     Fact,
     Field,
     Line,
+    Mood,
     NextAct,
     Note,
     Pick,
@@ -31,15 +35,28 @@ from yarrow_lane.ui.bench_sheet import (
     plain_options,
 )
 from yarrow_lane.ui.rooms.studio.away import away_bench
+from yarrow_lane.ui.rooms.studio.calendar_bench import Hands as CalendarHands
+from yarrow_lane.ui.rooms.studio.calendar_bench import (
+    Offered,
+    moved_section,
+    newcomer_section,
+    pace_section,
+    since_section,
+    today_section,
+)
+from yarrow_lane.ui.rooms.studio.own_time_bench import Hands as TimeHands
+from yarrow_lane.ui.rooms.studio.own_time_bench import Off, own_time_sections
 from yarrow_lane.ui.rooms.studio.settings import Hands as SettingsHands
 from yarrow_lane.ui.rooms.studio.settings import Kept, settings_sections
 
 WEEKS = 5
-OnBench = Literal["today", "start", "settings", "away"]
+OnBench = Literal["today", "start", "settings", "away", "time", "ask"]
+OnTable = Literal["shelf", "calendar"]
 Away = tuple[tuple[CommissionStanding, ...], tuple[Unreadable, ...]]  # what is put away and can be read, and what cannot
 FIND = "Find"
 _FIND_FROM = 12  # our choice: fewer are seen at a glance
 _DEEDS = 6  # our choice: what fits above the rest of the bench
+_SOON = timedelta(minutes=10)
 
 
 @dataclass(frozen=True)
@@ -55,10 +72,16 @@ class StartForm:
     files: tuple[str, ...] = ()
 
 
-class Hands(SettingsHands, Protocol):
+class Hands(SettingsHands, TimeHands, CalendarHands, Protocol):
     """What the page does for the bench."""
 
     def put_on_bench(self, what: OnBench) -> None: ...
+    def go_in_studio(self, where: str) -> None: ...
+    def begin_act(self, act: TimedAct) -> None: ...
+    def save_plan(self) -> None: ...
+    def write_ask(self, text: str) -> None: ...
+    def send_ask(self) -> None: ...
+    def move_promise(self) -> None: ...
     def fill_form(self, form: StartForm) -> None: ...
     def clear_form(self) -> None: ...
     def find_name(self, words: str) -> None: ...
@@ -101,6 +124,38 @@ class WeekRow:
 
 
 @dataclass(frozen=True)
+class Ask:
+    """A letter for more days, being written."""
+
+    commission_id: str
+    client: str
+    until: date
+    subject: str
+    text: str
+    remarks: tuple[str, ...] = ()
+
+
+def _nothing(commission_id: str, day: date) -> float:
+    return 0.0
+
+
+@dataclass(frozen=True)
+class Looked:
+    """What calendar and forms know besides the outlooks; `painted` tells minutes of a commission on a day."""
+
+    plan: Plan | None = None
+    yesterday: KeptDay | None = None
+    pace: Pace | None = None
+    offered: Offered | None = None
+    moved: tuple[str, ...] = ()
+    off: Off = Off()
+    ask: Ask | None = None
+    painted: Callable[[str, date], float] = _nothing
+    since_break: float = 0.0
+    canvas: str = ""
+
+
+@dataclass(frozen=True)
 class StudioView:
     """The whole studio page."""
 
@@ -118,10 +173,10 @@ class StudioView:
 
 
 def studio_view(
-    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
-    selected: str, on_bench: OnBench, form: StartForm, kept: Kept, away: Away, hands: Hands,
+    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], now: datetime, selected: str, on_bench: OnBench,
+    form: StartForm, kept: Kept, away: Away, hands: Hands, on_table: OnTable = "shelf", looked: Looked | None = None,
 ) -> StudioView:  # fmt: skip
-    """Work the page out from how every commission stands."""
+    """Work the page out from how every commission stands; `looked` is what the calendar knows besides."""
     worries = sum(bool(o.worry) for o in found) + len(unreadable)
     many = len(found) + len(unreadable)
     count = f"{many} commission{'s' * (many != 1)} on the lane" if many else "no commissions yet"
@@ -135,9 +190,9 @@ def studio_view(
         first_day=monday_of(now.date()),
         today=now.date(),
         rows=tuple(_row(o, studio) for o in found if o.standing.delivered is None),
-        weekdays=studio.week.weekdays,
-        bench=_bench(studio, found, unreadable, painted_today, now, selected, on_bench, form, kept, away, hands),
-        choices=_choices(on_bench, hands),
+        weekdays=studio.time.weekdays,
+        bench=_bench(studio, found, unreadable, now, selected, on_bench, form, kept, away, hands, on_table, looked or Looked()),
+        choices=_choices(on_bench, on_table, hands),
     )
 
 
@@ -149,15 +204,18 @@ def _promises(found: tuple[Outlook, ...]) -> str:
     return "nothing is promised" if open_ else ""
 
 
-def _choices(on_bench: OnBench, hands: Hands) -> ChoiceSheet:
-    benches = (("today", "today"), ("start", "a new commission"), ("away", "put away"), ("settings", "the studio"))
-    return ChoiceSheet(
-        (
-            Switch("On the bench", benches, hands.put_on_bench, on_bench),
-            Switch("Save", (("calendar", "calendar…"),), lambda _: hands.save_calendar()),
-            Switch("", (("hours", "hours…"),), lambda _: hands.save_hours()),
-        )
+def _choices(on_bench: OnBench, on_table: OnTable, hands: Hands) -> ChoiceSheet:
+    places = (
+        ("shelf", "the shelf"), ("calendar", "calendar"), ("start", "a new commission"), ("away", "put away"), ("time", "own time"),
+        ("settings", "the studio"),
+    )  # fmt: skip
+    here = on_table if on_bench in ("today", "ask") else on_bench
+    saves: tuple[Switch, ...] = (
+        Switch("Save", (("calendar", "calendar…"),), lambda _: hands.save_calendar()),
+        Switch("", (("plan", "plan…"),), lambda _: hands.save_plan()),
+        Switch("", (("hours", "hours…"),), lambda _: hands.save_hours()),
     )
+    return ChoiceSheet((Switch("In the studio", places, hands.go_in_studio, here), *saves))
 
 
 def _canvas(o: Outlook, studio: Studio, now: datetime) -> ShelfCanvas:
@@ -178,57 +236,94 @@ def _unreadable(u: Unreadable) -> ShelfCanvas:
 
 def _row(o: Outlook, studio: Studio) -> WeekRow:
     s = o.standing
-    day = max(1.0, studio.week.minutes_a_day)
+    day = max(1.0, studio.time.minutes_a_day)
     known = s.compose.sized and bool(s.rooms)
-    late = bool(s.promised and o.finish > s.promised)
-    return WeekRow(
-        s.id, s.title, tuple((x.day, x.minutes / day) for x in o.sittings), s.promised, o.finish if known else None, known and late
-    )  # fmt: skip
+    shares: dict[date, float] = {}
+    for x in o.sittings:
+        shares[x.day] = shares.get(x.day, 0.0) + x.minutes / day
+    return WeekRow(s.id, s.title, tuple(shares.items()), s.promised, o.safe if known else None, known and o.late)
 
 
 def _bench(
-    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
-    selected: str, on_bench: OnBench, form: StartForm, kept: Kept, away: Away, hands: Hands,
+    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], now: datetime, selected: str, on_bench: OnBench,
+    form: StartForm, kept: Kept, away: Away, hands: Hands, on_table: OnTable, looked: Looked,
 ) -> BenchSheet:  # fmt: skip
+    back = NextAct("Back to today", "", lambda: hands.put_on_bench("today"))
     if on_bench == "away":
         return away_bench(*away, lambda i: hands.bring_back(i), lambda: hands.put_on_bench("today"))
     if on_bench == "start":
-        return _start_bench(form, now.date(), hands)
+        return _start_bench(form, studio, now.date(), looked, {o.standing.id: o.standing.title for o in found}, hands)
     if on_bench == "settings":
-        return BenchSheet(
-            settings_sections(studio, kept, hands), NextAct("Back to today", "", lambda: hands.put_on_bench("today"))
-        )
+        return BenchSheet(settings_sections(studio, kept, hands), back)
+    if on_bench == "time":
+        return BenchSheet(own_time_sections(studio, now, looked.off, hands), back)
+    if on_bench == "ask" and looked.ask is not None:
+        return _ask_bench(looked.ask, hands)
     if not found and not unreadable:
         welcome = "Drop the client's photographs on the window: they start a commission. Or start one by hand: who is to be painted, for whom, in what, by when."
         section = Section("An empty studio", (Note(welcome), Press("Show the demo studio instead", hands.want_demo)))
         act = NextAct("Start a commission", "sitter, client, medium, promise date", lambda: hands.put_on_bench("start"))
         return BenchSheet((section,), act)
-    return _today_bench(studio, found, unreadable, painted_today, now, selected, hands)
+    if on_table == "calendar":
+        return _calendar_bench(studio, found, now, looked, hands)
+    return _today_bench(studio, found, unreadable, now, selected, looked, hands)
+
+
+def _calendar_bench(
+    studio: Studio, found: tuple[Outlook, ...], now: datetime, looked: Looked, hands: Hands
+) -> BenchSheet:  # fmt: skip
+    acts = todays_acts(found, studio.time, now, looked.since_break, looked.canvas)
+    titles = {o.standing.id: o.standing.title for o in found}
+    sections = [today_section(acts)]
+    extra = (
+        moved_section(looked.moved),
+        since_section(found, looked.plan, looked.yesterday, looked.painted) if looked.plan is not None else None,
+        pace_section(looked.pace) if looked.pace is not None else None,
+        newcomer_section(looked.offered, studio, titles, hands) if looked.offered is not None else None,
+    )
+    sections += [s for s in extra if s is not None]
+    if not acts:
+        return BenchSheet(
+            tuple(sections), NextAct("Back to the shelf", "nothing can be begun today", lambda: hands.go_in_studio("shelf"))
+        )
+    first = acts[0]
+    why = f"{first.title} · {hours_text(first.minutes)}" + (f" · {first.reasons[0]}" if first.reasons else "")
+    if first.at > now + _SOON:
+        why = f"{first.title}, at {first.at:%H:%M}"
+    return BenchSheet(tuple(sections), NextAct(first.act.title, why, lambda: hands.begin_act(first)))
+
+
+def _ask_bench(ask: Ask, hands: Hands) -> BenchSheet:
+    careful = tuple(Note(f"{begun(r)}.", "wrong") for r in ask.remarks)
+    note = Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine.")
+    sections = (
+        Section(
+            f"Ask {ask.client} for {day_text(ask.until)}",
+            (*careful, Field("The letter", ask.text, lambda t: hands.write_ask(t), "", True), note),
+        ),
+        Section("When they have said yes", (Press(f"Promise {day_text(ask.until)} from now on", hands.move_promise),)),
+    )
+    return BenchSheet(sections, NextAct("Put it in the outbox", "as .eml, for any mail program", hands.send_ask))
 
 
 def _today_bench(
-    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], painted_today: float, now: datetime,
-    selected: str, hands: Hands,
+    studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], now: datetime, selected: str, looked: Looked,
+    hands: Hands,
 ) -> BenchSheet:  # fmt: skip
-    acts = todays_acts([o.standing for o in found], studio.week, now, painted_today)
-    deeds: tuple[Line, ...] = tuple(
-        Deed(
-            f"{a.at:%H:%M}", a.title, within(a.act.title),
-            f"{hours_text(a.minutes)} · {act_detail(a.act, a.at)}",
-        )
-        for a in acts[:_DEEDS]
-    )  # fmt: skip
+    acts = todays_acts(found, studio.time, now, looked.since_break, looked.canvas)
     sections: list[Section] = []
     if len(found) >= _FIND_FROM:
         sections.append(
             Section("", (Field(FIND, "", lambda words: hands.find_name(words), "a sitter or client; / comes here"),))
         )
-    sections.append(Section("Today, by the clock", deeds or (Note("Nothing can be begun today: all of it dries or rests."),)))
+    sections.append(today_section(acts, _DEEDS))
     worries = tuple(Fact(o.standing.title, o.worry, "wrong") for o in found if o.worry)
     worries += tuple(Fact(u.title, "cannot be read", "wrong") for u in unreadable)
     if worries:
         more = (Note(f"and {len(worries) - 12} more"),) if len(worries) > 12 else ()
-        sections.append(Section("Needs a look", (*worries[:12], *more)))
+        late = any(o.late for o in found if o.standing.delivered is None)
+        ways = (Press("See what saves it, in the calendar", lambda: hands.go_in_studio("calendar")),) if late else ()
+        sections.append(Section("Needs a look", (*worries[:12], *more, *ways)))
     broken = next((u for u in unreadable if u.id == selected), None)
     if broken is not None:
         away = Press(f"Put {broken.title} away", hands.put_away)
@@ -251,9 +346,12 @@ def _chosen_lines(o: Outlook, found: tuple[Outlook, ...], now: datetime, hands: 
         Fact("Still to do", hours_text(s.minutes_left)),
     ]
     if s.delivered is None and s.compose.sized:
-        late = s.promised is not None and o.finish > s.promised
-        mood = "plain" if s.promised is None else "wrong" if late else "good"
-        lines.append(Fact("Likely ready", day_text(o.finish), mood))  # type: ignore[arg-type]
+        mood: Mood = "plain" if s.promised is None else "wrong" if o.late else "good"
+        if o.dates is not None:
+            lines.append(Fact("With the client, likely", day_text(o.dates.likely)))
+            lines.append(Fact("Safe, 9 in 10", day_text(o.dates.safe), mood))
+        elif o.finish is not None:
+            lines.append(Fact("With the client, about", day_text(o.finish), mood))
         if s.reckoned:
             lines.append(Note(f"{begun(s.reckoned)}."))
     waits = s.act is not None and not can_be_done(s.act, now)
@@ -267,7 +365,9 @@ def _chosen_lines(o: Outlook, found: tuple[Outlook, ...], now: datetime, hands: 
     return tuple(lines)
 
 
-def _start_bench(form: StartForm, today: date, hands: Hands) -> BenchSheet:
+def _start_bench(
+    form: StartForm, studio: Studio, today: date, looked: Looked, titles: dict[str, str], hands: Hands
+) -> BenchSheet:  # fmt: skip
     def fills(**changed: Any) -> None:
         hands.fill_form(replace(form, **changed))
 
@@ -284,13 +384,14 @@ def _start_bench(form: StartForm, today: date, hands: Hands) -> BenchSheet:
             ),
         ),
     )
+    before = (newcomer_section(looked.offered, studio, titles, hands),) if looked.offered is not None else ()
     count = len(form.files)
     then = f"with {count} photograph{'s' * (count != 1)}" if count else "then drop the client's photographs on the window"
     act = NextAct("Start the commission", then, hands.start)
     if form == StartForm():
-        return BenchSheet((section,), act)
+        return BenchSheet((section, *before), act)
     note = Note("What is written here stays until it is started or cleared.")
-    return BenchSheet((section, Section("", (note, Press("Clear the form", hands.clear_form)))), act)
+    return BenchSheet((section, *before, Section("", (note, Press("Clear the form", hands.clear_form)))), act)
 
 
 def days_shown(view: StudioView) -> tuple[date, ...]:
