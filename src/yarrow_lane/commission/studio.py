@@ -28,7 +28,7 @@ class StudioTrouble(Trouble):
 class Studio:
     """What holds for all commissions; `on_shelf` are commission ids in the order they came, `stints` how long ways of carrying a drawing
     over took against what was thought. `pins` are sittings the painter fixed, `pressed` commissions that are painted so many days
-    earlier than their promise asks. Films took `dry_factor` times as long as reckoned, by touch. `sound` rings at the easel.
+    earlier than their promise asks. The air is read by hand, or `air_from` the stand-in or a file. `sound` rings at the easel.
     """
 
     name: str = "Studio"
@@ -47,7 +47,7 @@ class Studio:
     jar: tuple[Brush, ...] = ()
     pins: tuple[Pin, ...] = ()
     pressed: tuple[tuple[str, int], ...] = ()
-    dry_factor: float = 1.0
+    air_from: str = ""
     easel_keys: EaselKeys = EaselKeys()
     sound: bool = False
 

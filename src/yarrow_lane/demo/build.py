@@ -183,7 +183,7 @@ def _fennel(scene: Scene, now: datetime) -> None:
     scene.regions(_animal_regions(dog), School())
     passes_done = 11
     scene.paint(passes_done - 1, -16, 4.0)
-    scene.paint(1, 0, 4.0)
+    scene.paint(1, 0, 4.0, begin=max(0.0, now.hour + now.minute / 60 - 0.75))
     # The last pass of the day was finished a few minutes ago: its film is wet.
     c = scene.desk.commission(scene.id)
     last = c.easel.finished[-1]

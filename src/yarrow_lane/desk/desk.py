@@ -8,6 +8,7 @@ from typing import Any
 
 from yarrow_lane.commission.commission import PARTS, Commission, apply
 from yarrow_lane.commission.studio import STUDIO_PART, Studio, put_on_shelf, take_off_shelf
+from yarrow_lane.desk.air_kept import AirKept
 from yarrow_lane.desk.evidence import EvidenceKept, Marked
 from yarrow_lane.desk.standings import Standings
 from yarrow_lane.intake.brief import Brief
@@ -55,7 +56,8 @@ class Desk:
         self.studio: Studio = self._reader.studio(STUDIO)
         self._commissions: dict[str, Commission] = {}
         self.evidence = EvidenceKept(database)
-        self.standings = Standings(database, self.commission, lambda: self.studio, self.evidence)
+        self.air = AirKept(database, lambda: self.studio, self.do_studio)
+        self.standings = Standings(database, self.commission, lambda: self.studio, self.evidence, lambda: self.air.air)
 
     # --- reading
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from typing import Any
 
-from yarrow_lane.calendar.dates import Dates, Outcomes
+from yarrow_lane.calendar.dates import Dates, Outcomes, dates_of
 from yarrow_lane.calendar.jobs import Work
 from yarrow_lane.calendar.pace import Pace, Paced
 from yarrow_lane.calendar.painted_days import PaintedDays
@@ -42,6 +42,7 @@ class Planned:
         self._outcomes: Outcomes | None = None
         self._dates: dict[str, Dates] | None = None
         self._troubles: dict[str, Trouble | None] = {}
+        self._guessed: Mapping[str, Dates] | None = None
 
     def pace(self, logged: Mapping[str, tuple[Paced, ...]]) -> Pace:
         """What these finished passes teach; the same object while they are the same."""
@@ -82,7 +83,7 @@ class Planned:
         self._plan = (key, found)
         self._resting = (works, pace, shares)
         self._outcomes, self._dates = None, None
-        self._troubles = {}
+        self._troubles, self._guessed = {}, None
         self._keep_day(found)
 
     def outcomes(self) -> Outcomes:
@@ -107,6 +108,17 @@ class Planned:
             found = trouble(commission_id, self.outcomes(), promised, studio.time, rest_hours, on_the_way)
             self._troubles[commission_id] = found
         return self._troubles[commission_id]
+
+    def safe_by_first_guess(self, commission_id: str, works: Sequence[Work], now: datetime, studio: Studio) -> date | None:
+        """As if nothing were logged; kept until the plan changes."""
+        if self._guessed is None:
+            guesses = Pace({})
+            whole = plan(
+                paced(works, studio, guesses), now, studio.time, live_pins(studio, now), self._plan and self._plan[1], 0
+            )
+            self._guessed = dates_of(works, whole, guesses, PaintedDays(self._resting[2])) if whole.ids else {}
+        found = self._guessed.get(commission_id)
+        return found.safe if found is not None else None
 
     # --- a better plan, found behind
 

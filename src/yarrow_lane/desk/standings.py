@@ -16,6 +16,7 @@ from yarrow_lane.commission.standing import CommissionStanding, Outlook, outlook
 from yarrow_lane.commission.studio import STUDIO_PART, Studio
 from yarrow_lane.desk.evidence import EvidenceKept
 from yarrow_lane.desk.planned import Planned
+from yarrow_lane.easel.air import Air, aired
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_plain_json, to_plain_json
 from yarrow_lane.store.database import Database
@@ -36,9 +37,11 @@ class Standings:
     """Asked by shelf, weeks, lane and header alike, so that they say the same."""
 
     def __init__(
-        self, database: Database, commission: Callable[[str], Commission], studio: Callable[[], Studio], evidence: EvidenceKept
+        self, database: Database, commission: Callable[[str], Commission], studio: Callable[[], Studio], evidence: EvidenceKept,
+        air: Callable[[], Air] = Air,
     ) -> None:  # fmt: skip
         self._database, self._commission, self._studio, self._evidence = database, commission, studio, evidence
+        self._air = air
         self._kept: dict[str, tuple[str, CommissionStanding]] = {}
         self._texts = database.standings()
         self._versions = database.versions.stamps()
@@ -58,6 +61,8 @@ class Standings:
             self._kept[commission_id] = kept
             return kept[1]
         commission = self._commission(commission_id)
+        easel = aired(commission.easel, self._air())
+        commission = commission if easel is commission.easel else replace(commission, easel=easel)
         found = stand(commission, self._studio(), now, self._evidence.of_all(photos_that_count(commission)))
         if kept is not None and kept[1].rooms == found.rooms:
             found = replace(found, rooms=kept[1].rooms)  # the same object: the plan sees at a glance that nothing changed
@@ -159,6 +164,10 @@ class Standings:
         """Likely and safe days by commission."""
         self.plan(now)
         return self.planned.dates()
+
+    def safe_by_first_guess(self, commission_id: str, now: datetime) -> date | None:
+        """The safe day as it would be had nothing been learned."""
+        return self.planned.safe_by_first_guess(commission_id, self.works(now), now, self._studio())
 
     def trouble(self, commission_id: str, now: datetime) -> PromiseTrouble | None:
         """What saves its promise; None where it is safe or there is none."""

@@ -16,17 +16,29 @@ class EaselTrouble(Trouble):
 
 @dataclass(frozen=True)
 class FinishedPass:
-    """A pass done, when, and how long its film was expected to stay wet; one `touched` was felt to be dry and overrules that."""
+    """A pass done, when, and how long its film was expected to stay wet; one `touched` was felt to be dry and overrules that.
+
+    `deficit` is the vapour pressure deficit it was laid in, hPa; 0 where the air does not matter or is not known.
+    """
 
     pass_id: str
     at: datetime
     dry_minutes: float
     touched: bool = False
+    deficit: float = 0.0
+
+
+@dataclass(frozen=True)
+class PassPlace:
+    """How far a pass has got: patches by number from 0 in the order they were left, each wholly done or to 80 %."""
+
+    pass_id: str
+    steps: tuple[tuple[int, bool], ...] = ()
 
 
 @dataclass(frozen=True)
 class Easel:
-    """Passes in the order they were finished, and the one chosen to be next, if any.
+    """Passes in the order they were finished, and the one chosen to be next, if any; `places` are passes begun patch by patch.
 
     `made_from` is the reference they were painted from.
     """
@@ -34,6 +46,7 @@ class Easel:
     finished: tuple[FinishedPass, ...] = ()
     chosen: str = ""
     made_from: str = ""
+    places: tuple[PassPlace, ...] = ()
 
     def done(self, pass_id: str) -> FinishedPass | None:
         return next((f for f in self.finished if f.pass_id == pass_id), None)
@@ -54,7 +67,8 @@ def _named_whole(plain: Plain, others: Mapping[str, Plain]) -> Plain:
     return {**plain, "finished": finished, "chosen": whole(plain.get("chosen", ""))}
 
 
-EASEL = Part("easel", Easel, "Easel", (_named_whole, as_it_was))  # version 2 knows films felt to be dry
+# Version 2 knows films felt to be dry, version 3 the air a film was laid in and patches.
+EASEL = Part("easel", Easel, "Easel", (_named_whole, as_it_was, as_it_was))
 
 
 def dry_at(finished: FinishedPass, now: datetime) -> datetime:
@@ -124,11 +138,14 @@ def wet_until(easel: Easel, now: datetime) -> datetime | None:
     return last if last is not None and last > now else None
 
 
-def finish_pass(easel: Easel, done: Pass, at: datetime) -> Easel:
-    """Put a pass down as painted; raises `EaselTrouble` when it already is."""
+def finish_pass(easel: Easel, done: Pass, at: datetime, deficit: float = 0.0) -> Easel:
+    """Put a pass down as painted, its film laid at a vapour pressure deficit in hPa; raises `EaselTrouble` when it already is."""
     if easel.done(done.id) is not None:
         raise EaselTrouble(f"“{done.title}” was not finished again", "it is painted already")
-    return replace(easel, finished=(*easel.finished, FinishedPass(done.id, at, done.dry_minutes)), chosen="")
+    by_air = deficit if done.paint in ("acrylic", "water") else 0.0
+    places = tuple(p for p in easel.places if p.pass_id != done.id)
+    finished = FinishedPass(done.id, at, done.dry_minutes, deficit=by_air)
+    return replace(easel, finished=(*easel.finished, finished), chosen="", places=places)
 
 
 def felt_dry(easel: Easel, pass_id: str, now: datetime) -> Easel:
@@ -139,6 +156,13 @@ def felt_dry(easel: Easel, pass_id: str, now: datetime) -> Easel:
     minutes = max(0.0, (now - done.at).total_seconds() / 60)
     dry = replace(done, dry_minutes=min(done.dry_minutes, minutes), touched=True)
     return replace(easel, finished=tuple(dry if f is done else f for f in easel.finished))
+
+
+def reopened_last(easel: Easel) -> Easel:
+    """The pass finished last is to be painted again; raises `EaselTrouble` when none is."""
+    if not easel.finished:
+        raise EaselTrouble("Nothing was taken up again", "no pass is painted yet")
+    return replace(easel, finished=easel.finished[:-1], chosen=easel.finished[-1].pass_id)
 
 
 def choose_pass(easel: Easel, pass_id: str) -> Easel:

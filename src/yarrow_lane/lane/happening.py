@@ -55,7 +55,7 @@ class LetterSent:
 @dataclass(frozen=True)
 class Photographed:
     """The canvas was photographed; `photo_id` is the picture's content hash, `corners` (px, from its top left, clockwise) and `bulge`
-    of the lens as they were found when it was measured, `purpose` what for.
+    of the lens as they were found when it was measured, `purpose` what for; `about` is the pass it was painted to, "" for none.
     """
 
     at: datetime
@@ -64,6 +64,7 @@ class Photographed:
     purpose: Literal["painting", "drawing", "marks", "crosses"] = "painting"
     corners: Polygon = ()
     bulge: float = 0.0
+    about: str = ""
     kind: Literal["photographed"] = "photographed"
 
 
@@ -148,5 +149,5 @@ def _first(plain: dict[str, Any]) -> dict[str, Any]:
     return {name: value for name, value in plain.items() if name not in unused}
 
 
-# From one version of an entry on record to the next: 2 knows settled stretches, 3 knows proofs, 4 what photographs are for.
-UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, as_it_was, as_it_was, as_it_was)
+# From one version of an entry on record to the next: 2 knows settled stretches, 3 knows proofs, 4 what photographs are for, 5 the pass they show.
+UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, as_it_was, as_it_was, as_it_was, as_it_was)

@@ -73,3 +73,10 @@ def is_hairy(kind: Kind) -> bool:
 def eye_opening(sitter: str) -> tuple[float, float]:
     """Half axes of a sitter's eye opening, across and down, in radii of its iris: what is likely before the picture is asked."""
     return _OPENING.get(sitter, _OPENING_OTHER)
+
+
+@cache
+def family_facts(family: str) -> KindFacts:
+    """What holds for the usual kind of a family: the one of its name, else its first."""
+    kinds = [k for k in KINDS if facts_of(k).family == family]
+    return facts_of(next((k for k in kinds if k == family), kinds[0]))

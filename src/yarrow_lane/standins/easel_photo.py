@@ -3,6 +3,7 @@
 import io
 from collections.abc import Sequence
 
+import numpy as np
 from PIL import Image
 
 from yarrow_lane.measure.plane import Polygon
@@ -33,6 +34,15 @@ def photograph_of_drawing(size_mm: _Size, ground: _Ground, lines: Sequence[Polyg
     """A JPEG of the canvas with the lines (mm) as a hand drew them."""
     canvas, px_per_mm = _bare(size_mm, ground)
     return _taken(drawn_by_hand(canvas, px_per_mm, lines, _ink(ground), seed), size_mm, seed)
+
+
+def photograph_of_painting(size_mm: _Size, ground: _Ground, painting: Picture, share: float, seed: int) -> bytes:
+    """A JPEG of the canvas with so large a share of the painting (H, W, 3) over its ground."""
+    canvas, _ = _bare(size_mm, ground)
+    height, width = canvas.shape[:2]
+    coat = np.asarray(Image.fromarray(painting).resize((width, height), Image.Resampling.BOX), np.float32)
+    part = min(1.0, max(0.0, share))
+    return _taken(np.clip(canvas * (1 - part) + coat * part, 0, 255).astype(np.uint8), size_mm, seed)
 
 
 def _bare(size_mm: _Size, ground: _Ground) -> tuple[Picture, float]:

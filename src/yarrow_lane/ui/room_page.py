@@ -14,6 +14,7 @@ from yarrow_lane.commission.recompose import Proposal, Recomposed
 from yarrow_lane.commission.standing import photos_that_count, room_standings
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.commission.today import meanwhile
+from yarrow_lane.easel.air import aired
 from yarrow_lane.lane.doors import door_after
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.lane.standing import Act, Standing, act_detail, can_be_done
@@ -34,6 +35,7 @@ class RoomPage(QWidget):
     picture: PictureView | None = None  # what + - and 0 zoom
     # A change that touches later work: what it is, what becomes of that work, and what to do with the answer.
     asked = Signal(str, object, object)
+    hand_seen = Signal()  # a key that the window did not hear
 
     def __init__(self, workroom: Workroom) -> None:
         super().__init__()
@@ -64,6 +66,13 @@ class RoomPage(QWidget):
         return self.desk.commission(self.commission_id)
 
     @property
+    def seen(self) -> Commission:
+        """The commission with films that dry as the room went: to look at; edits go to what is on record."""
+        c = self.commission
+        easel = aired(c.easel, self.desk.air.air)
+        return c if easel is c.easel else replace(c, easel=easel)
+
+    @property
     def studio(self) -> Studio:
         return self.desk.studio
 
@@ -73,7 +82,7 @@ class RoomPage(QWidget):
 
     def standings(self) -> dict[str, Standing]:
         """Where all rooms of the open commission stand."""
-        c = self.commission
+        c = self.seen
         return room_standings(c, self.studio, self.workroom.now, self.desk.evidence.of_all(photos_that_count(c)))
 
     # --- changing

@@ -7,10 +7,12 @@ from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, Q
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from yarrow_lane.commission.clocks import stop_of_a_waiting_pass
+from yarrow_lane.desk.air_kept import AIR_CHANGED
 from yarrow_lane.desk.desk import STUDIO, Change, Desk
 from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.trouble import Damaged
+from yarrow_lane.ui.air_watch import AirWatch
 from yarrow_lane.ui.header import Header, show_commission, show_studio
 from yarrow_lane.ui.keys import take_key
 from yarrow_lane.ui.keys_sheet import KeysSheet
@@ -54,6 +56,7 @@ class Window(QMainWindow):
         self.setAcceptDrops(True)
         self.resize(1280, 800)
         self.clock = RunningClock(self.workroom, lambda words, offer: self.message.say(words, True, offer), self._refresh_frame)
+        self.air = AirWatch(desk, self.workroom.guard.guarded, self.report, self._refresh_frame)
         self._measured = QTimer(self)
         self._measured.setSingleShot(True)
         self._measured.setInterval(_MEASURED_MS)
@@ -68,6 +71,7 @@ class Window(QMainWindow):
             raise
         if desk.store.trouble is not None:
             self.report(desk.store.trouble)
+        self.air.follow()
 
     # --- made of
 
@@ -108,6 +112,7 @@ class Window(QMainWindow):
 
     def _take_in(self, name: str, page: RoomPage) -> None:
         page.asked.connect(self._ask)
+        page.hand_seen.connect(lambda: self.clock.hand())
         self.pages[name] = page
         self.stack.addWidget(page)
 
@@ -182,7 +187,10 @@ class Window(QMainWindow):
     # --- showing
 
     def _changed(self, change: Change) -> None:
-        self.clock.hand()
+        if change.label != AIR_CHANGED:  # that was no hand
+            self.clock.hand()
+        if change.document == STUDIO:
+            self.air.follow()
         if (self.commission_id, self.door) == self._said_at and change.document == self._document:
             self.message.overtaken()  # the next change there has succeeded: what was said before it is over
         if change.document == STUDIO:
@@ -385,6 +393,7 @@ class Window(QMainWindow):
             return
         self._measured.stop()
         self.clock.close()
+        self.air.close()
         self.workroom.close()  # first: what stops says so to the pages
         for page in self.pages.values():
             page.left()

@@ -1,24 +1,40 @@
 """The easel page: paint, not think about the next step."""
 
 from dataclasses import replace
+from datetime import datetime
+from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
-from PySide6.QtWidgets import QVBoxLayout
+from PySide6.QtWidgets import QFileDialog, QStackedWidget, QVBoxLayout
 
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.easel.clock import TimeEntry, minutes_logged, running, stopped
-from yarrow_lane.easel.session import EASEL, finish_pass, pass_meanwhile, pass_now
-from yarrow_lane.lane.happening import ClockStarted, HoursCorrected, StretchSettled
+from yarrow_lane.easel.session import EASEL, felt_dry, finish_pass, pass_meanwhile, pass_now
+from yarrow_lane.lane.happening import ClockStarted, HoursCorrected, Photographed, StretchSettled, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.passes import Pass
-from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning
+from yarrow_lane.measure.late import late
+from yarrow_lane.measure.progress import Progress
+from yarrow_lane.measure.words import begun
+from yarrow_lane.paint.drying import deficit_hpa
+from yarrow_lane.tone.grounds import ground_srgb
+from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning, Switch
+from yarrow_lane.ui.file_words import ENDINGS
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.easel.card import CardWords
+from yarrow_lane.ui.rooms.easel.pace_plot import PacePlot, PlotView, pace_plot
+from yarrow_lane.ui.rooms.easel.stand_hands import StandHands, touch_words
 from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, chosen, easel_view, shown_round
 from yarrow_lane.ui.workroom import Workroom
+
+if TYPE_CHECKING:
+    from yarrow_lane.standins import easel_photo
+else:
+    easel_photo = late("yarrow_lane.standins.easel_photo")
 
 LEAST_MIN = 1.0  # our choice: a clock that ran for less was not what the painting took
 
@@ -39,13 +55,108 @@ class EaselPage(RoomPage):
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
-        box.addWidget(self.place, 1)
+        self.look = "place"
+        self.plot = PacePlot()
+        self._stack = QStackedWidget()
+        self._stack.addWidget(self.place)
+        self._stack.addWidget(self.plot)
+        box.addWidget(self._stack, 1)
         box.addWidget(self.words)
         self._tick = QTimer(self)
         self._tick.setInterval(1000)
         self._tick.timeout.connect(workroom.guard.guarded(self._second))
         self._aimed: object = None
         self.view: EaselView | None = None
+        self._hands: StandHands | None = None
+
+    @property
+    def hands(self) -> StandHands:
+        """What the stand does."""
+        if self._hands is None:
+            self._hands = StandHands(self)
+        return self._hands
+
+    def look_at(self, what: str) -> None:
+        """The place to paint, or own pace."""
+        self.look = what
+        self.refresh()
+
+    def _pace_plot(self, now: datetime) -> PlotView:
+        standings = self.desk.standings
+        logged = {s.id: s.paced for s in (*standings.all(now), *standings.away(now)[0]) if s.paced}
+        safe, guessed = standings.outlook(self.commission_id, now).safe, standings.safe_by_first_guess(self.commission_id, now)
+        return pace_plot(logged, standings.pace(now), safe, guessed)
+
+    def feel(self, pass_id: str, dry: bool) -> None:
+        """A film was touched."""
+        self.workroom.say(begun(self.touch(pass_id, dry)), False)
+        self.refresh()
+
+    def choose_photo(self) -> None:
+        """Ask for a photograph of the canvas."""
+        name, _ = QFileDialog.getOpenFileName(self, "File a photograph of the canvas", str(Path.home()), ENDINGS)
+        if name:
+            self.take_files([Path(name)])
+
+    def takes_files(self) -> bool:
+        """A photograph dropped at the easel shows the canvas."""
+        return bool(self.commission.easel.finished) or running(self.commission.log) is not None
+
+    def take_files(self, paths: list[Path]) -> None:
+        """A photograph of the canvas is filed to the pass that is painted."""
+        for path in paths:
+            self._file(path, path.name)
+
+    def take_stand_in(self) -> None:
+        """The camera that is none looks at the canvas as far as it is painted."""
+        c = self.commission
+        passes = passes_in(c, self.studio.climate)
+        share = len(c.easel.finished) / max(1, len(passes))
+        size, ground, number = (
+            (c.compose.width_mm, c.compose.height_mm),
+            ground_srgb(c.tone.ground),
+            len(of_kind(c.log, Photographed)),
+        )
+
+        def make(progress: Progress) -> bytes:
+            painting = self.workroom.references.for_print(c.compose, c.compose.canvas, 1.0, progress)
+            return easel_photo.photograph_of_painting(size, ground, painting, share, number)
+
+        self.workroom.works.run("The camera stand-in", make, lambda data: self._file(data, f"camera stand-in {number + 1}.jpg"))
+
+    def _file(self, source: Path | bytes, name: str) -> None:
+        paint, commission_id = self.view.paint if self.view else None, self.commission_id
+        about = paint.id if paint is not None else ""
+
+        def work(progress: Progress) -> str:
+            return str(self.workroom.photographs.keep_picture(source, name, progress)[0])
+
+        def done(photo_id: str) -> None:
+            self.desk.happen(commission_id, Photographed(self.workroom.now, photo_id, name, about=about))
+            title = paint.title if paint is not None else "the painting"
+            self.workroom.say(f"“{name}” is filed to {title}.", False)
+
+        self.workroom.works.run(f"Reading {name}", work, done)
+
+    def open_stand(self) -> None:
+        """The whole window for painting; Esc comes back."""
+        self.hands.open()
+
+    def workroom_hand(self) -> None:
+        """The painter is here: the clock is not taken for forgotten."""
+        self.hand_seen.emit()
+
+    def touch(self, pass_id: str, dry: bool) -> str:
+        """A film was touched: what is said of it, the record and the room's factor with it."""
+        now, factor = self.workroom.now, self.studio.climate.factor
+        new, words = touch_words(self.commission.easel, pass_id, now, factor, dry)
+        if new != factor:
+            self.desk.do_studio(
+                "A touch taught how films dry here", lambda s: replace(s, climate=replace(s.climate, factor=new))
+            )
+        if dry:
+            self.desk.do(self.commission_id, Edit(EASEL, "Dry by touch", lambda e: felt_dry(e, pass_id, now)))
+        return words
 
     def opened(self) -> None:
         self.correction, self.why, self.took, self.whole, self._aimed = 0.0, "", None, False, None
@@ -55,13 +166,22 @@ class EaselPage(RoomPage):
         act = self.next_act(self._begin)
         if act.do == self._begin and self._to_begin() is not None:
             act = replace(act, detail=f"Enter starts the clock · {act.detail}")
-        view = easel_view(c, self.studio, self.workroom.now, self.correction, self.why, self.took, self, act)
+        now = self.workroom.now
+        pace = self.desk.standings.pace(now)
+        paint = self._to_begin()
+        factor = pace.factor(paint.family, c.id) if paint is not None else 1.0
+        view = easel_view(self.seen, self.studio, now, self.correction, self.why, self.took, self, act, factor)
         self.view = view
         show_reference(self.place, self.workroom.references, c.compose, self, lambda _: self._aim(True))
         self.place.show_overlays(*shown_round(view.region))
         self._aim(False)
         self.words.show_view(view)
-        self.show_sheets(view.bench, ChoiceSheet())
+        looks = (("place", "the place to paint"), ("pace", "your pace"))
+        switches = (Switch("Look at", looks, self.look_at, self.look),) if c.layers.regions else ()
+        if self.look == "pace":
+            self.plot.show_plot(self._pace_plot(now))
+        self._stack.setCurrentIndex(1 if self.look == "pace" else 0)
+        self.show_sheets(view.bench, ChoiceSheet(switches))
 
     def _aim(self, again: bool) -> None:
         """Enlarge to the region being painted, or to the whole."""
@@ -73,7 +193,9 @@ class EaselPage(RoomPage):
 
     def _second(self) -> None:
         # While nothing runs only drying changes with time; once a second costs nothing either way.
-        if self.commission_id:
+        if self._hands is not None and self._hands.is_open:
+            self._hands.refresh()
+        elif self.commission_id:
             self.refresh()
 
     def showEvent(self, event: QShowEvent) -> None:
@@ -113,7 +235,9 @@ class EaselPage(RoomPage):
             about = HoursCorrected(now, paint.id, paint.title, self.took, "painted without the clock")
             self.desk.happen(self.commission_id, about)
         self.took = None
-        self.take(Edit(EASEL, f"Finished {paint.title}", lambda e: finish_pass(e, paint, now)))
+        self.take(
+            Edit(EASEL, f"Finished {paint.title}", lambda e: finish_pass(e, paint, now, deficit_hpa(self.studio.climate)))
+        )
 
     def ask_minutes(self, minutes: float) -> None:
         """How long it took, as it stands in the field."""
@@ -165,6 +289,8 @@ class EaselPage(RoomPage):
             self.refresh()
         elif event.key() == Qt.Key.Key_Space:
             self.start_or_stop()
+        elif event.text().lower() == "f":
+            self.open_stand()
         elif event.text().lower() == "z":
             self.whole = not self.whole
             self._aim(False)

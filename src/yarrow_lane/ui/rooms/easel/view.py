@@ -10,6 +10,8 @@ from yarrow_lane.commission.studio import Studio
 from yarrow_lane.easel.clock import TimeEntry, doubt_in, doubts, logged_words, minutes_logged, running
 from yarrow_lane.easel.session import EASEL, Easel, brought_to, choose_pass, finished_ahead, pass_now, readiness
 from yarrow_lane.easel.standing import passes_left
+from yarrow_lane.easel.wet import wet_now
+from yarrow_lane.lane.happening import Photographed, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.regions import Region
@@ -37,6 +39,10 @@ class Hands(Protocol):
     def write_why(self, why: str) -> None: ...
     def correct(self) -> None: ...
     def settle(self, stretch: TimeEntry, minutes: float) -> None: ...
+    def open_stand(self) -> None: ...
+    def choose_photo(self) -> None: ...
+    def take_stand_in(self) -> None: ...
+    def feel(self, pass_id: str, dry: bool) -> None: ...
 
 
 @dataclass(frozen=True)
@@ -74,11 +80,11 @@ def shown_round(region: Region | None) -> tuple[Overlay, ...]:
 
 
 def easel_view(
-    c: Commission, studio: Studio, now: datetime, correction: float, why: str, asked: float | None, hands: Hands, act: NextAct
+    c: Commission, studio: Studio, now: datetime, correction: float, why: str, asked: float | None, hands: Hands, act: NextAct, factor: float = 1.0,
 ) -> EaselView:  # fmt: skip
     """Work the card out from what is on record; `act` is the room's own, for while the clock does not run.
 
-    `asked` are the minutes proposed for a pass that was painted without the clock, while it is asked how long it took.
+    `factor` is what own pace makes of the first guess; `asked` are the minutes proposed for a pass that was painted without the clock, while it is asked how long it took.
     """
     passes = passes_in(c, studio.climate)
     paint = pass_now(c.easel, passes, now)
@@ -104,11 +110,18 @@ def easel_view(
     left = tuple((p.id, p.title) for p in passes_left(c.easel, passes))
     sections = (
         Section(
-            "Paint", (Pick("Now", paint.id, left, chosen), *([Note(f"The clock runs, but {doubt}", "wrong")] if doubt else []))
+            "Paint",
+            (
+                Pick("Now", paint.id, left, chosen),
+                Press("Stand at it: the whole window (F)", hands.open_stand),
+                *([Note(f"The clock runs, but {doubt}", "wrong")] if doubt else []),
+            ),
         ),
         *_doubt_sections(c, now, hands),
         *([_asked_section(asked, hands)] if asked is not None else []),
-        _pass_section(paint, minutes, started is None and asked is None, hands),
+        _pass_section(paint, minutes, started is None and asked is None, factor, hands),
+        *_wet_sections(c, passes, now, hands),
+        _photo_section(c, paint, hands),
         *_log_sections(c, paint, correction, why, hands),
     )
     name = begun(paint.name)
@@ -165,10 +178,37 @@ def _asked_section(asked: float, hands: Hands) -> Section:
     return Section("Painted without the clock", lines)
 
 
-def _pass_section(paint: Pass, minutes: float, may_skip_clock: bool, hands: Hands) -> Section:
+def _wet_sections(c: Commission, passes: tuple[Pass, ...], now: datetime, hands: Hands) -> tuple[Section, ...]:
+    """What is wet, likely and surely until when; a touch overrules it."""
+    wet = wet_now(c.easel, passes, now)
+    if not wet:
+        return ()
+    lines: list[Line] = [
+        Fact(w.title, f"dry about {clock_text(w.likely, now)}, surely {clock_text(w.surely, now)}", "wrong") for w in wet[:3]
+    ]
+    first = wet[0].pass_id
+    lines += [
+        Press("It is dry by touch", lambda: hands.feel(first, True)),
+        Press("It is still wet", lambda: hands.feel(first, False)),
+    ]
+    return (Section("Wet now", tuple(lines)),)
+
+
+def _photo_section(c: Commission, paint: Pass, hands: Hands) -> Section:
+    """Photographs of the canvas are filed to the pass they were taken at."""
+    mine = [h for h in of_kind(c.log, Photographed) if h.about == paint.id]
+    every = [h for h in of_kind(c.log, Photographed) if h.purpose == "painting"]
+    lines: list[Line] = [Fact("Of this pass", str(len(mine)) if mine else "none yet"), Fact("Of the painting", str(len(every)))]
+    lines += [Press("File a photograph…", hands.choose_photo), Press("Take one with the camera stand-in", hands.take_stand_in)]
+    return Section("Photographs", tuple(lines), f"{len(every)} of the painting" if every else "none yet: drop one here")
+
+
+def _pass_section(paint: Pass, minutes: float, may_skip_clock: bool, factor: float, hands: Hands) -> Section:
+    own = (Fact("At your pace about", hours_text(paint.minutes * factor)),) if abs(factor - 1) > 0.005 else ()
     lines: list[Line] = [
         Fact("Area on the canvas", area_text(paint.area_cm2)),
-        Fact("At your pace about", hours_text(paint.minutes)),
+        Fact("By first guess", hours_text(paint.minutes)),
+        *own,
         Fact("Painted so far", hours_text(minutes)),
         Fact("Then wet for", drying_text(paint.dry_minutes)),
     ]

@@ -64,7 +64,7 @@ class ScoreMode(Mode):
         self.chart.moved.connect(self._moved)
 
     def why_not(self) -> str:
-        return "" if self.page.commission.layers.regions else "take or draw the regions first"
+        return "" if self.page.seen.layers.regions else "take or draw the regions first"
 
     def opened(self) -> None:
         self.pass_id, self.remedy, self.colours, self.own_name = "", 0, {}, ""
@@ -82,7 +82,7 @@ class ScoreMode(Mode):
         self.page.refresh()
 
     def refresh(self) -> Sheets:
-        page, c = self.page, self.page.commission
+        page, c = self.page, self.page.seen
         passes = passes_in(c, page.studio.climate)
         if c.compose.framed and c.layers.regions:
             asked = c.layers.regions
@@ -108,16 +108,16 @@ class ScoreMode(Mode):
     def play_changed(self) -> None:
         """Stages may be drawn now."""
         if self.page.playing.ready:
-            self._show_chart(passes_in(self.page.commission, self.page.studio.climate))
+            self._show_chart(passes_in(self.page.seen, self.page.studio.climate))
 
     def _days(self, passes: tuple[Pass, ...]) -> dict[str, date | None]:
-        page, c = self.page, self.page.commission
+        page, c = self.page, self.page.seen
         painted = {f.pass_id: f.at.date() for f in c.easel.finished}
         outlook = page.desk.standings.outlook(c.id, page.workroom.now)
         return days_of(passes, painted, [(s.day, s.minutes) for s in outlook.sittings])
 
     def _show_chart(self, passes: tuple[Pass, ...]) -> None:
-        page, c, now = self.page, self.page.commission, self.page.workroom.now
+        page, c, now = self.page, self.page.seen, self.page.workroom.now
         done = frozenset(f.pass_id for f in c.easel.finished)
         wet = frozenset(f.pass_id for f in c.easel.finished if dry_at(f, now) > now)
         free = frozenset(p.id for p in passes if p.id not in done and readiness(c.easel, p, now).ready)
@@ -162,7 +162,7 @@ class ScoreMode(Mode):
     # --- the bench
 
     def _sections(self, passes: tuple[Pass, ...]) -> tuple[Section, ...]:
-        page, c, now = self.page, self.page.commission, self.page.workroom.now
+        page, c, now = self.page, self.page.seen, self.page.workroom.now
         sections: list[Section] = []
         at = next((n for n, p in enumerate(passes) if p.id == self.pass_id), None)
         if at is not None:
@@ -178,7 +178,7 @@ class ScoreMode(Mode):
         return tuple(sections)
 
     def _whole(self, passes: tuple[Pass, ...]) -> list[Section]:
-        page, c, now = self.page, self.page.commission, self.page.workroom.now
+        page, c, now = self.page, self.page.seen, self.page.workroom.now
         left = passes_left(c.easel, passes)
         free: list[Line] = [
             Fact(f"{n}  {p.title}", hours_text(p.minutes))
@@ -222,7 +222,7 @@ class ScoreMode(Mode):
         return sections
 
     def _change_section(self, passes: tuple[Pass, ...], p: Pass, at: int) -> Section:
-        c = self.page.commission
+        c = self.page.seen
         lines: list[Line] = []
         if remedies(p):
             lines.append(Press("What usually goes wrong?" if not self.remedy else "And what else?", self._next_remedy))
@@ -258,11 +258,11 @@ class ScoreMode(Mode):
 
     def _own(self, label: str, step: Callable[[OwnOrder], OwnOrder]) -> Meaning:
         climate = self.page.studio.climate
-        own = step(self.page.commission.layers.own)
+        own = step(self.page.seen.layers.own)
         return Proposal(label, "Layers", lambda c: resequence(c, replace(c, layers=change_order(c.layers, own)), climate))
 
     def _moved(self, pass_id: str, before: str) -> None:
-        c = self.page.commission
+        c = self.page.seen
         title = next((p.title for p in passes_in(c, self.page.studio.climate) if p.id == pass_id), "")
         if c.easel.done(pass_id) is not None:
             self.page.workroom.say(f"“{title}” is painted: it stays where it is.", False)
@@ -278,7 +278,7 @@ class ScoreMode(Mode):
         return self._own(f"Added {name}", lambda o: add_pass(o, p.region_id, name, p.id, _OWN_MIN))
 
     def _well(self, p: Pass, well: int) -> Meaning:
-        rest = tuple(w for w in self.page.commission.layers.wells if w[0] != p.id)
+        rest = tuple(w for w in self.page.seen.layers.wells if w[0] != p.id)
         chosen = (*rest, (p.id, well)) if well else rest
         return Edit(LAYERS, f"Chose a well for {p.title}", lambda x: replace(x, wells=chosen))
 
@@ -296,7 +296,7 @@ class ScoreMode(Mode):
 
     def key(self, event: QKeyEvent) -> bool:
         """Arrows walk the passes; W asks what usually goes wrong; Esc looks at the whole again."""
-        passes = passes_in(self.page.commission, self.page.studio.climate)
+        passes = passes_in(self.page.seen, self.page.studio.climate)
         key = event.key()
         chosen = next((p for p in passes if p.id == self.pass_id), None)
         if event.text().lower() == "w" and chosen is not None and remedies(chosen):

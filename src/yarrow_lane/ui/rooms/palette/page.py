@@ -8,12 +8,10 @@ from PySide6.QtWidgets import QStackedLayout
 
 from yarrow_lane.commission.studio import with_paintbox
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import begun
-from yarrow_lane.paint.paints import TINT_PARTS
-from yarrow_lane.paint.pigments.curves import curves
-from yarrow_lane.paint.seen import Lab, Srgb, lab_of_paint, srgb_of, triple
+from yarrow_lane.paint.remembered import remembered_colour
+from yarrow_lane.paint.seen import Lab, Srgb, srgb_of, triple
 from yarrow_lane.paint.wet import wet_lab
 from yarrow_lane.palette.amounts import added, from_tubes, needed_ml
 from yarrow_lane.palette.mixer import Mixer
@@ -349,13 +347,3 @@ class PalettePage(ModedPage):
             self.select(order[(order.index(self.chosen_id) + step) % len(order)])
             return True
         return self.mode.key(event)
-
-
-@kept(128)
-def remembered_colour(pigment: str, tint: bool) -> Srgb:
-    """A pigment pure or 1 to 10 in white, as it is remembered."""
-    known = curves()
-    k, s = known[pigment]
-    if tint:
-        k, s = k + TINT_PARTS * known["PW6"][0], s + TINT_PARTS * known["PW6"][1]
-    return srgb_of(lab_of_paint(k, s))

@@ -14,7 +14,7 @@ from yarrow_lane.commission.studio import Studio
 from yarrow_lane.commission.today import TimedAct
 from yarrow_lane.desk.planned import KeptDay
 from yarrow_lane.lane.standing import act_detail
-from yarrow_lane.layers.kinds import KINDS, facts_of
+from yarrow_lane.layers.kinds import family_facts
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.words import within
@@ -111,12 +111,11 @@ def pace_section(pace: Pace) -> Section:
         words = "Nothing is logged yet: the days rest on first guesses. Each finished pass teaches them."
         return Section("Your pace", (Note(words),), "first guesses")
     many = len(pace.commissions)
-    said = {facts_of(k).family: facts_of(k).said for k in KINDS}
     lines: list[Line] = []
     for family in pace.families[:_FAMILIES]:
         percent = round(100 * (pace.factor(family) - 1))
         words = "as guessed" if not percent else f"{abs(percent)}\u202f% {'longer' if percent > 0 else 'less'}"
-        lines.append(Fact(said.get(family, family), words))
+        lines.append(Fact(family_facts(family).said, words))
     if pace.first_guesses:
         left = ENOUGH - many
         lines.append(

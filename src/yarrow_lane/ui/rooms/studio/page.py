@@ -16,6 +16,8 @@ from yarrow_lane.commission.newcomer import Newcomer
 from yarrow_lane.commission.standing import Outlook
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.commission.today import TimedAct
+from yarrow_lane.easel.air_text import read_air
+from yarrow_lane.easel.keys import set_key
 from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.intake.names import proposed_name
 from yarrow_lane.measure.trouble import Trouble
@@ -185,6 +187,21 @@ class StudioPage(RoomPage):
         """The day goes into the brief of the commission that is being started."""
         self.form = replace(self.form, promised=day)
         self.put_on_bench("start")
+
+    def read_air_by(self, source: str) -> None:
+        """Where the air is read from; a file is chosen."""
+        if source == "file":
+            chosen, _ = QFileDialog.getOpenFileName(self, "The file another program writes the air to", str(Path.home()))
+            if not chosen:
+                self.refresh()
+                return
+            read_air(Path(chosen))  # trouble is said before it is taken
+            source = chosen
+        self.set_studio("Chose where the air is read", lambda s: replace(s, air_from=source))
+
+    def set_easel_key(self, act: str, key: str) -> None:
+        """Another key at the stand."""
+        self.set_studio("Set a key of the stand", lambda s: replace(s, easel_keys=set_key(s.easel_keys, act, key.strip())))
 
     def want_off(self, off: Off) -> None:
         self.off = off

@@ -6,6 +6,8 @@ from datetime import date
 from typing import Protocol
 
 from yarrow_lane.commission.studio import Studio, set_climate
+from yarrow_lane.desk.air_kept import STAND_IN
+from yarrow_lane.easel.keys import WORDS
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Line, Note, Pick, Press, Section, Tick
 
@@ -18,6 +20,8 @@ class Hands(Protocol):
     def keep_nothing_elsewhere(self) -> None: ...
     def save_everything(self) -> None: ...
     def show_copies(self) -> None: ...
+    def read_air_by(self, source: str) -> None: ...
+    def set_easel_key(self, act: str, key: str) -> None: ...
 
 
 @dataclass(frozen=True)
@@ -47,6 +51,22 @@ def kept_section(kept: Kept, hands: Hands) -> Section:
     return Section("Kept safe", tuple(lines))
 
 
+_SOURCES = (("", "by hand"), (STAND_IN, "from the stand-in"), ("file", "from a file…"))
+
+
+def _key_field(studio: Studio, act: str, hands: Hands) -> Field:
+    return Field(WORDS[act], getattr(studio.easel_keys, act), lambda v: hands.set_easel_key(act, v))
+
+
+def _source(studio: Studio) -> str:
+    return studio.air_from if studio.air_from in ("", STAND_IN) else "file"
+
+
+def _factor_words(factor: float) -> str:
+    percent = round(100 * abs(factor - 1))
+    return f"{percent}\u202f% {'slower' if factor > 1 else 'quicker'} than reckoned"
+
+
 def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section, ...]:
     """Name, air, the screen, and the copies."""
     climate, do = studio.climate, hands.set_studio
@@ -73,8 +93,19 @@ def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section
             (
                 Amount("Temperature", climate.celsius, 5, 40, celsius, 1, 0, "°C"),
                 Amount("Humidity", climate.humidity, 5, 95, humidity, 5, 0, "%"),
+                Pick("The air is read", _source(studio), _SOURCES, hands.read_air_by),
+                *((Note(f"The last line of {studio.air_from}."),) if _source(studio) == "file" else ()),
+                *((Fact("Films here, by touch", _factor_words(climate.factor)),) if climate.factor != 1 else ()),
                 Tick("Ring softly at the easel", studio.sound, lambda v: do("Changed the sound at the easel", lambda s: replace(s, sound=v))),
             ),
+        ),
+        Section(
+            "Keys at the stand",
+            (
+                *(_key_field(studio, act, hands) for act in WORDS),
+                Note("Page Down and Page Up of a pedal or presenter go on and back whatever is set here."),
+            ),
+            "a pedal works unset",
         ),
         Section(
             "On the screen",
