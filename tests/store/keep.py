@@ -18,7 +18,7 @@ import skimage.data
 
 from tests.conftest import jpeg_of
 from tests.doing import do_part, photo_from_file
-from yarrow_lane.calendar.week import Week
+from yarrow_lane.calendar.own_time import OwnTime, evenly
 from yarrow_lane.canvas_photo.taken import Taken
 from yarrow_lane.check.comparison import note_seen, put_painting
 from yarrow_lane.commission.commission import waive_door
@@ -110,7 +110,7 @@ def paint(desk: Desk, clock: SetClock) -> str:
     do("Drew", "layers", lambda x: add_region(x, "background", canvas.corners, canvas))
     coat = ((40.0, 60.0), (200.0, 60.5), (200.0, 280.0), (40.0, 280.0))
     do("Drew", "layers", lambda x: replace(add_region(x, "fur", coat, canvas, "coat"), made_from=reference))
-    do("School", "layers", lambda x: choose_school(x, School("last", "light to dark", "last")))
+    do("School", "layers", lambda x: choose_school(x, School("last", "light first", "last")))
     c = desk.commission(cid)
     first, *_, last = sequence(c.layers, c.brief.medium, desk.studio.climate)
     desk.happen(cid, ClockStarted(clock(), first.id, first.title))
@@ -155,10 +155,10 @@ def keep(name: str) -> None:
         desk = Desk(store, clock)
         cid = paint(desk, clock)
         desk.put_away(desk.start_commission(new_brief("Quiet", "bird", "", "soft pastel", DAY.date(), None)))
-        week, air = Week((1, 2, 5), 330.0, 8), Climate(17.5, 62.0)
+        time, air = OwnTime(evenly((1, 2, 5), 330.0, 8)), Climate(17.5, 62.0)
         equipment = Equipment(Projector(1.2, 1280, 800, 350.0, 500.0, True), 45.0, set_right(99.3, 100.2))
         desk.do_studio("Equipment", lambda s: replace(s, equipment=equipment, stints=(Stint("projector", 60.0, 45.0),)))
-        desk.do_studio("Settings", lambda s: replace(s, unit="in", text_percent=125, week=week, climate=air))
+        desk.do_studio("Settings", lambda s: replace(s, unit="in", text_percent=125, time=time, climate=air))
         desk.remember("place", [cid, "Layers"])
         for _ in desk.tidy():
             pass

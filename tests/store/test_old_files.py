@@ -14,7 +14,7 @@ from yarrow_lane.commission.studio import STUDIO_PART, equipment_of
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.desk.desk import STUDIO, Desk
 from yarrow_lane.lane.happening import LetterSent, of_kind
-from yarrow_lane.layers.regions import area_cm2
+from yarrow_lane.layers.regions import LAYERS, area_cm2
 from yarrow_lane.measure.outlines import bare_areas
 from yarrow_lane.palette.mixes import counts_as_mix
 from yarrow_lane.palette.wells import PALETTE, value_word
@@ -37,8 +37,8 @@ DELIBERATE = {
     "third": {"palette": {"wells"}},
     "fifth": {"transfer": {"projector", "room_lux", "printer"}},
 }
-# Of all of them: a study may have more values than three, and regions are one partition of the canvas.
-NOW_OTHERWISE = {"tone": {"dark_below", "light_above"}, "layers": {"regions", "school", "next_id"}}
+# Of all of them: a study may have more values than three, regions are one partition of the canvas, hours are ranges by weekday.
+NOW_OTHERWISE = {"tone": {"dark_below", "light_above"}, "layers": {"regions", "school", "next_id"}, "studio": {"week"}}
 
 
 @pytest.fixture(params=OLD, ids=lambda p: p.name)
@@ -83,6 +83,16 @@ def test_every_part_of_every_commission_has_its_values(old):
     assert compared > 275
 
 
+def test_the_painters_hours_are_kept_as_ranges(old):
+    desk, expected, _ = old
+    week = expected["documents"][STUDIO]["parts"]["studio"]["week"]
+    own = desk.studio.time
+    assert own.weekdays == tuple(week["weekdays"])
+    assert own.minutes_a_day == week["minutes_a_day"] and all(
+        s.begin == week["starts_at_hour"] * 60 for d in own.hours for s in d
+    )
+
+
 def test_wells_keep_all_but_the_names_nobody_gave_them(old):
     desk, expected, name = old
     compared = 0
@@ -123,6 +133,10 @@ def test_regions_keep_their_ground_as_a_partition(old):
         if not before:
             continue
         layers = desk.commission(document).layers
+        if "rings" in before[0]:  # it was a partition already
+            assert holds(plain(LAYERS, layers)["regions"], before)
+            seen += len(before)
+            continue
         outlines = [tuple(map(tuple, r["outline"])) for r in before]
         areas = dict(zip((r["id"] for r in before), bare_areas(outlines), strict=True))
         for r in before:

@@ -30,7 +30,7 @@ def test_the_demo_stands_at_different_doors_with_one_in_trouble(demo_store):
     assert any(s.wet_until for s in found)
     complete = [c for s in found if (c := desk.commission(s.id)).layers.regions and c.log]
     assert len(complete) >= 2
-    times = [a.at for a in todays_acts(found, desk.studio.week, NOON)]
+    times = [a.at for a in todays_acts(desk.standings.outlooks(NOON), desk.studio.time, NOON)]
     assert times == sorted(times) and times[0] >= NOON
 
 

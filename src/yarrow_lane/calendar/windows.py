@@ -31,7 +31,7 @@ def windows(own: OwnTime, now: datetime, days: int) -> Windows:
     zone, first = zone_of(now), now.date()
     minute_now = now.hour * 60 + now.minute + (1 if now.second or now.microsecond else 0)
     begins, ends, light_from, light_to = [], [], [], []
-    for n in range(min(days, LONGEST_DAYS)):
+    for n in range(min(days, LONGEST_DAYS, (date.max - first).days + 1)):
         day = first + timedelta(days=n)
         spans = spans_on(own, day)
         if not spans:

@@ -80,12 +80,12 @@ def todays_acts(
     while len(acts) < MOST_ACTS:
         minute = (clock - midnight).total_seconds() / 60
         span = next((s for s in spans if s.end > minute), None)
-        if span is not None and minute < span.begin:
-            clock = midnight + timedelta(minutes=span.begin)
-            at = replace(at, since_break=0.0)
-            continue
+        at_work = span is not None and minute >= span.begin
         at = replace(at, left=span.end - minute if span else 0.0, light_left=max(0.0, light.end - minute) if light else 0.0)
-        picked = _pick(left, at, clock, span is not None)
+        picked = _pick(left, at, clock, at_work)
+        if picked is None and span is not None and not at_work:
+            clock, at = midnight + timedelta(minutes=span.begin), replace(at, since_break=0.0)
+            continue
         if picked is None:
             later = _next_ready(left, clock)
             if later is None or (later - midnight).total_seconds() / 60 >= end:

@@ -189,11 +189,10 @@ class Window(QMainWindow):
     def _changed(self, change: Change) -> None:
         if change.label != AIR_CHANGED:  # that was no hand
             self.clock.hand()
-        if change.document == STUDIO:
-            self.air.follow()
         if (self.commission_id, self.door) == self._said_at and change.document == self._document:
             self.message.overtaken()  # the next change there has succeeded: what was said before it is over
         if change.document == STUDIO:
+            self.air.follow()
             if self.commission_id and self.commission_id not in self.desk.studio.on_shelf:
                 self.commission_id = self.door = ""
                 self.stack.setCurrentWidget(self.studio_page)

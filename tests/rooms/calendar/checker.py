@@ -1,5 +1,7 @@
 """Faults of a plan, found without the planner's own code: wet paint, windows, daylight, overlaps, pins, work left out."""
 
+from itertools import pairwise
+
 
 def faults(laying, windows, own, pins=None, releases=None):
     """What is wrong, in words."""
@@ -30,7 +32,7 @@ def faults(laying, windows, own, pins=None, releases=None):
                 found.append(f"dark: {n} {k}")
             every.append((start, start + stint.minutes, n, stint.palette, w))
     every.sort()
-    for a, b in zip(every, every[1:], strict=False):
+    for a, b in pairwise(every):
         gap = 0
         if a[4] == b[4]:
             gap = own.canvas if a[2] != b[2] else 0 if a[3] == b[3] or min(a[3], b[3]) < 0 else own.palette

@@ -1,5 +1,7 @@
 """The same plan asked of CP-SAT (OR-Tools): starts within the windows, changes of canvas and wells by a circuit, minutes late in all."""
 
+from itertools import pairwise
+
 from ortools.sat.python import cp_model
 
 from yarrow_lane.calendar.jobs import Job
@@ -35,7 +37,7 @@ def optimum(jobs: list[Job], windows: Windows, own: OwnTime, hint: list[list[int
     following = {}
     if hint:
         order = sorted(range(len(all_)), key=lambda x: hint[all_[x][0]][all_[x][1]])
-        following = dict(zip(order, order[1:], strict=False))
+        following = dict(pairwise(order))
     arcs = []
     for x, (nx, kx, vx, dx, px) in enumerate(all_):
         first, last = model.new_bool_var(""), model.new_bool_var("")

@@ -1,6 +1,7 @@
 """Made-up studios: portraits of regions and coats with drying, rest, last sitting, varnish, packing and courier."""
 
 import math
+from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 
 import numpy as np
@@ -57,3 +58,14 @@ def studio(count: int, passes: int, seed: int, load: float = 1.0, daylight: bool
         lead = 6 + w.minutes / 300 * 7 / 5 + rng.uniform(0.05, 1.0) * total / load
         found.append(Work(w.commission_id, MONDAY.date() + timedelta(days=int(lead)), w.rooms))
     return found
+
+
+def small_changes(works: list[Work], seed: int) -> list[list[Work]]:
+    """The studio after a pass took 40 % longer, after a promise came a day nearer, and with a new piece promised last."""
+    w = works[seed % len(works)]
+    first = w.rooms[0][0]
+    room = (replace(first, minutes=first.minutes * 1.4), *w.rooms[0][1:])
+    longer = [replace(x, rooms=(room, *x.rooms[1:])) if x is w else x for x in works]
+    sooner = [replace(x, promised=x.promised - timedelta(days=1)) if x is w else x for x in works]
+    new = portrait(np.random.default_rng(seed), "new", 12, max(x.promised for x in works))
+    return [longer, sooner, [*works, new]]

@@ -8,13 +8,14 @@ import icalendar
 import pdfplumber
 import pypdf
 import pytest
+import vobject
 from reportlab.pdfbase import pdfmetrics
 
 from tests.conftest import NOON
-from yarrow_lane.calendar.planning import Sitting
-from yarrow_lane.calendar.week import Week
-from yarrow_lane.documents.calendar_file import calendar_file
+from tests.rooms.documents.making import sitting
+from yarrow_lane.documents.calendar_file import calendar_file, numbers_told
 from yarrow_lane.documents.paper import fitted, font
+from yarrow_lane.documents.plan_table import plan_table
 from yarrow_lane.documents.print_plan import PRINT_PX_MM, plan_print
 from yarrow_lane.documents.squares_sheet import squares_sheet
 from yarrow_lane.documents.time_log import time_log
@@ -67,8 +68,12 @@ def test_the_table_of_measures_says_what_to_rule(cat):
 def test_the_calendar_reads_back():
     """RFC 5545, by icalendar."""
     monday = date(2026, 3, 9)
-    sittings = [Sitting("c1", monday, 150), Sitting("c2", monday, 60), Sitting("c1", monday + timedelta(days=1), 45)]
-    data = calendar_file([("c1", "Pip, the cat; grey", date(2026, 4, 10))], sittings, {"c1": "Pip", "c2": "Moss"}, Week(), NOON)
+    sittings = [
+        sitting("c1", monday, 10, 150),
+        sitting("c2", monday, 12.5, 60),
+        sitting("c1", monday + timedelta(days=1), 10, 45),
+    ]
+    data = calendar_file([("c1", "Pip, the cat; grey", date(2026, 4, 10))], sittings, {"c1": "Pip", "c2": "Moss"}, NOON)
     calendar = icalendar.Calendar.from_ical(data)
     assert calendar["version"] == "2.0" and "prodid" in calendar
     promise, *rest = calendar.walk("VEVENT")
@@ -85,8 +90,8 @@ def test_a_calendar_read_again_moves_its_sittings():
     monday = date(2026, 3, 9)
 
     def read(days, now, painted):
-        sittings = [Sitting("c1", monday + timedelta(days=d), 60) for d in days]
-        data = calendar_file([("c1", "Pip", date(2026, 4, 10))], sittings, {"c1": "Pip"}, Week(), now, painted={"c1": painted})
+        sittings = [sitting("c1", monday + timedelta(days=d), 10, 60) for d in days]
+        data = calendar_file([("c1", "Pip", date(2026, 4, 10))], sittings, {"c1": "Pip"}, now, painted={"c1": painted})
         events = icalendar.Calendar.from_ical(data).walk("VEVENT")
         return {str(e["uid"]): e["dtstart"].dt for e in events}, {int(e["sequence"]) for e in events}, events
 
@@ -96,6 +101,28 @@ def test_a_calendar_read_again_moves_its_sittings():
     assert after["sitting-c1-2@yarrow-lane"] == datetime(2026, 3, 12, 10) and max(older) < min(newer)
     (alarm,) = events[0].walk("VALARM")
     assert alarm["trigger"].dt == timedelta(days=-7)
+
+
+def test_a_sitting_that_is_no_more_is_called_off():
+    """An earlier file had five; the plan now has two: the other three are cancelled, by a second reader too (vobject)."""
+    monday = date(2026, 3, 9)
+    sittings = [sitting("c1", monday + timedelta(days=d), 10, 60, "tips; and, glaze") for d in range(2)]
+    told = numbers_told(sittings, {}, {"c1": 5})
+    assert told == {"c1": 5}
+    data = calendar_file([], sittings, {"c1": "Pip"}, NOON, told=told)
+    events = icalendar.Calendar.from_ical(data).walk("VEVENT")
+    status = [str(e.get("status", "")) for e in events]
+    assert status == ["", "", "CANCELLED", "CANCELLED", "CANCELLED"] and len({str(e["uid"]) for e in events}) == 5
+    other = vobject.readOne(data.decode())
+    assert [str(e.uid.value) for e in other.vevent_list] == [str(e["uid"]) for e in events]
+    assert other.vevent_list[0].description.value == "tips; and, glaze, 60 min"
+
+
+def test_the_plan_reads_back():
+    rows = list(csv.DictReader(io.StringIO(plan_table([sitting("c1", date(2026, 3, 9), 10, 90, "=tips")], {"c1": "Pip, cat"}))))
+    assert rows == [
+        {"day": "2026-03-09", "from": "10:00", "to": "11:30", "commission": "Pip, cat", "what": "'=tips", "minutes": "90", "fixed": ""}
+    ]  # fmt: skip
 
 
 def test_the_hours_read_back():

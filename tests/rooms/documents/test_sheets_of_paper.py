@@ -9,8 +9,7 @@ import pdfplumber
 import pytest
 
 from tests.conftest import NOON
-from yarrow_lane.calendar.planning import Sitting
-from yarrow_lane.calendar.week import Week
+from tests.rooms.documents.making import sitting
 from yarrow_lane.commission.commission import Commission, waive_door
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose.composition import Compose
@@ -116,9 +115,9 @@ def test_words_are_fitted_and_wrapped_to_their_room():
 
 
 def test_a_surprise_warns_in_every_event_of_its_calendar():
-    sittings = [Sitting("c1", date(2026, 3, 10), 60), Sitting("c2", date(2026, 3, 11), 60)]
+    sittings = [sitting("c1", date(2026, 3, 10), 10, 60), sitting("c2", date(2026, 3, 11), 10, 60)]
     promises = [("c1", "Pip", date(2026, 4, 1)), ("c2", "Moss", date(2026, 4, 2))]
     titles = {"c1": "Pip", "c2": "Moss"}
-    data = calendar_file(promises, sittings, titles, Week(), datetime(2026, 3, 9), {"c1": "A surprise: do not contact Anna"})
+    data = calendar_file(promises, sittings, titles, datetime(2026, 3, 9), {"c1": "A surprise: do not contact Anna"})
     for event in icalendar.Calendar.from_ical(data).walk("VEVENT"):
         assert ("do not contact Anna" in str(event.get("description", ""))) == str(event["summary"]).startswith("Pip")

@@ -5,6 +5,7 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.journeys.hands import LEFT, fill, keys, press
+from yarrow_lane.calendar.own_time import Span
 
 ESC = Qt.Key.Key_Escape
 
@@ -12,18 +13,17 @@ ESC = Qt.Key.Key_Escape
 def test_the_studio_is_set_up_by_hand(qtbot, window, commission_id):
     page = window.studio_page
     page.choices.button("the studio").click()
-    page.bench.fold("Painting days", False)
     fill(qtbot, page, "Your name, under letters", "R. Thorne")
     fill(qtbot, page, "Temperature", 24)
     fill(qtbot, page, "Humidity", 70)
-    fill(qtbot, page, "Painting a day", 5.5)
-    fill(qtbot, page, "From", 8)
     fill(qtbot, page, "Lengths in", "in")
-    page.bench.line("Saturday").click()
-    page.bench.line("Monday").click()
     studio = window.desk.studio
     assert (studio.painter, studio.climate.celsius, studio.climate.humidity, studio.unit) == ("R. Thorne", 24, 70, "in")
-    assert (studio.week.minutes_a_day, studio.week.starts_at_hour, studio.week.weekdays) == (330, 8, (1, 2, 3, 4, 5))
+    page.choices.button("own time").click()
+    fill(qtbot, page, "Saturday", "8-13:30")
+    fill(qtbot, page, "Monday", "none")
+    own = window.desk.studio.time
+    assert own.weekdays == (1, 2, 3, 4, 5) and own.hours[5] == (Span(480, 810),)
     keys(qtbot, window, ESC, ESC)
     assert page.on_bench == "today"
 

@@ -8,7 +8,6 @@ from datetime import date, timedelta
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
-    QFont,
     QFontMetricsF,
     QHelpEvent,
     QKeyEvent,
@@ -28,16 +27,15 @@ from yarrow_lane.ui.kit.plain import tip
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.references import References
 from yarrow_lane.ui.rooms.studio.calendar_view import CalendarView, Drying, FinishRow, HandsSitting
-from yarrow_lane.ui.rooms.studio.dabs import paint_dab_days, paint_dabs, paint_flag
 from yarrow_lane.ui.rooms.studio.day_scale import DayScale
+from yarrow_lane.ui.rooms.studio.finish_rows import GUTTER, FinishPainter, say
 from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
-_GUTTER, _RIGHT = 152, 18  # px before and after the line
+_RIGHT = 18  # px after the line
 _DRAG_PX = 6
 _ROW = 46
-_SOFT_INK = "#242424"
 
 
 class CalendarTable(QWidget):
@@ -54,6 +52,7 @@ class CalendarTable(QWidget):
         self.setMinimumHeight(px(320))
         self.setAccessibleName("The calendar")
         self._references = references
+        self._finishes = FinishPainter(references)
         self._view: CalendarView | None = None
         self._commission = ""
         self._at: Sitting | None = None  # the sitting the keys stand on
@@ -80,7 +79,7 @@ class CalendarTable(QWidget):
         """The line of days at the present width."""
         view = self._view
         assert view is not None
-        return DayScale(view.today, view.days, px(_GUTTER), self.width() - px(_GUTTER) - px(_RIGHT), view.hours)
+        return DayScale(view.today, view.days, px(GUTTER), self.width() - px(GUTTER) - px(_RIGHT), view.hours)
 
     def _line(self) -> tuple[float, float]:
         """Middle and greatest height of the tapering line."""
@@ -127,27 +126,13 @@ class CalendarTable(QWidget):
             self._paint(painter, self._view)
         painter.end()
 
-    def _text(
-        self,
-        painter: QPainter,
-        box: QRectF,
-        words: str,
-        font: QFont,
-        colour: str = INK,
-        flag: Qt.AlignmentFlag = Qt.AlignmentFlag.AlignLeft,
-    ) -> None:
-        painter.setFont(font)
-        painter.setPen(QColor(colour))
-        shown = QFontMetricsF(font).elidedText(words, Qt.TextElideMode.ElideRight, box.width())
-        painter.drawText(box, flag | Qt.AlignmentFlag.AlignVCenter, shown)
-
     def _paint(self, painter: QPainter, view: CalendarView) -> None:
         head = "Your hands, day by day"
         bold = lettering(15, "bold")
         wide = QFontMetricsF(bold).horizontalAdvance(head)
-        self._text(painter, QRectF(px(18), px(8), wide + 4, px(22)), head, bold)
+        say(painter, QRectF(px(18), px(8), wide + 4, px(22)), head, bold)
         words = view.empty or "one line: near days wide, far days small; drag a sitting to another day"
-        self._text(painter, QRectF(px(30) + wide, px(8), self.width() - wide - px(50), px(22)), words, lettering(13))
+        say(painter, QRectF(px(30) + wide, px(8), self.width() - wide - px(50), px(22)), words, lettering(13))
         scale = self.scale()
         self._paint_days(painter, view, scale)
         for s, place in self.places():
@@ -179,7 +164,7 @@ class CalendarTable(QWidget):
                     room = QFontMetricsF(font).horizontalAdvance(words)
                 if x + room > self.width() - 4:
                     continue
-                self._text(painter, QRectF(x + 1, px(31), room + 4, px(18)), words, font)
+                say(painter, QRectF(x + 1, px(31), room + 4, px(18)), words, font)
                 months_from = x + room + px(8)
         painter.setPen(QPen(QColor(INK), 1))
         edge = [
@@ -212,7 +197,7 @@ class CalendarTable(QWidget):
             painter.setPen(QPen(QColor(INK), 1))
             painter.setBrush(QColor(colours().here if here else "#ffffff"))
             painter.drawEllipse(centre, px(9), px(9))
-            self._text(
+            say(
                 painter,
                 QRectF(centre.x() - px(9), centre.y() - px(9), px(18), px(18)),
                 str(s.number),
@@ -223,7 +208,7 @@ class CalendarTable(QWidget):
         elif place.width() >= px(15):
             box = QRectF(place.left(), place.bottom() - px(19), place.width(), px(18))
             painter.fillRect(QRectF(place.center().x() - px(7), box.top(), px(14), px(17)), QColor(20, 20, 20, 170))
-            self._text(painter, box, s.title[:1], lettering(12.5, "bold"), "#ffffff", Qt.AlignmentFlag.AlignHCenter)
+            say(painter, box, s.title[:1], lettering(12.5, "bold"), "#ffffff", Qt.AlignmentFlag.AlignHCenter)
         if s.sitting.pinned:
             x = place.center().x()
             painter.setPen(QPen(QColor("#ffffff"), 2))
@@ -235,19 +220,19 @@ class CalendarTable(QWidget):
     def _paint_drying(self, painter: QPainter, view: CalendarView, scale: DayScale) -> None:
         middle, tall = self._line()
         top = middle + tall / 2 + px(12)
-        self._text(painter, QRectF(px(18), top - px(2), px(_GUTTER) - px(26), px(18)), "Drying beside", lettering(13, "bold"))
+        say(painter, QRectF(px(18), top - px(2), px(GUTTER) - px(26), px(18)), "Drying beside", lettering(13, "bold"))
         if not view.drying:
-            self._text(painter, QRectF(px(_GUTTER), top - px(2), px(400), px(18)), "nothing wet or at rest", lettering(12.5))
+            say(painter, QRectF(px(GUTTER), top - px(2), px(400), px(18)), "nothing wet or at rest", lettering(12.5))
         for n, d in enumerate(view.drying):
             self._paint_wedge(painter, d, scale, top + n * px(18) + px(7))
         y = self._rows_top() - px(22)
         legend = (
             "Each finish in ten dabs, a chance in ten each:  dot likely, 5 in 10 ·  ring safe, 9 in 10 ·  red past the flag"
         )
-        self._text(painter, QRectF(px(_GUTTER), y, self.width() - px(_GUTTER) - px(8), px(18)), legend, lettering(12.5))
+        say(painter, QRectF(px(GUTTER), y, self.width() - px(GUTTER) - px(8), px(18)), legend, lettering(12.5))
 
     def _paint_wedge(self, painter: QPainter, d: Drying, scale: DayScale, y: float) -> None:
-        left = max(px(_GUTTER) * 1.0, scale.x(d.begin))
+        left = max(px(GUTTER) * 1.0, scale.x(d.begin))
         right = max(left + px(12), min(scale.x(d.end), self.width() - px(_RIGHT)))
         painter.setPen(QPen(QColor(INK), 1))
         painter.setBrush(QColor("#e9e2d2"))
@@ -256,96 +241,20 @@ class CalendarTable(QWidget):
         font = lettering(12.5)
         wide = QFontMetricsF(font).horizontalAdvance(d.words)
         at = right + px(6) if right + px(8) + wide < self.width() else left - wide - px(8)
-        if at < px(_GUTTER):
-            at = px(_GUTTER) + px(14)
+        if at < px(GUTTER):
+            at = px(GUTTER) + px(14)
             painter.fillRect(QRectF(at - 3, y - px(9), wide + 6, px(18)), QColor(SURROUND))
-        self._text(painter, QRectF(at, y - px(9), wide + 4, px(18)), d.words, font)
+        say(painter, QRectF(at, y - px(9), wide + 4, px(18)), d.words, font)
 
     def _paint_rows(self, painter: QPainter, view: CalendarView, scale: DayScale) -> None:
         top, high = self._rows_top(), px(_ROW)
         shown = view.rows[self._first_row : self._first_row + self._rows_shown()]
         for n, row in enumerate(shown):
-            self._paint_row(painter, row, scale, top + n * high, high)
+            chosen = bool(row.commission_id) and row.commission_id == self._commission
+            self._finishes.paint(painter, row, scale, QRectF(0, top + n * high, self.width(), high), chosen)
         if len(view.rows) > len(shown):
             words = f"{self._first_row + 1} to {self._first_row + len(shown)} of {len(view.rows)}"
-            self._text(painter, QRectF(px(18), top - px(22), px(_GUTTER) - px(24), px(18)), words, lettering(12.5))
-
-    def _paint_row(self, painter: QPainter, row: FinishRow, scale: DayScale, y: float, high: float) -> None:
-        painter.setPen(QPen(QColor(0, 0, 0, 70), 1))
-        painter.drawLine(QPointF(0, y), QPointF(self.width(), y))
-        if row.commission_id and row.commission_id == self._commission:
-            painter.fillRect(QRectF(0, y + 1, self.width(), high - 1), QColor(255, 255, 255, 26))
-            painter.fillRect(QRectF(0, y + 1, px(4), high - 1), QColor(colours().here))
-        self._paint_canvas(painter, row, QRectF(px(14), y + px(5), px(34), high - px(10)))
-        left = px(56)
-        self._text(painter, QRectF(left, y + px(4), px(_GUTTER) - left + px(10), px(20)), row.title, lettering(14, "bold"))
-        self._text(
-            painter, QRectF(left, y + px(24), px(_GUTTER) - left + px(10), px(18)), row.small, lettering(12.5), _SOFT_INK
-        )
-        x = px(_GUTTER) + px(20)
-        busy = [scale.middle(d) for d in (row.dates.dabs if row.dates else ())] + [
-            scale.middle(d) for d in (row.promised,) if d
-        ]
-        room = max(px(120), min([*busy, self.width()]) - x - px(30)) if busy else self.width() - x - px(20)
-        if row.mood == "wrong":
-            painter.fillRect(QRectF(x, y + px(6), px(18), px(18)), QColor("#8a2f12"))
-            self._text(
-                painter,
-                QRectF(x, y + px(6), px(18), px(18)),
-                "!",
-                lettering(14, "bold"),
-                "#ffffff",
-                Qt.AlignmentFlag.AlignHCenter,
-            )
-            x, room = x + px(24), room - px(24)
-        self._text(painter, QRectF(x, y + px(4), room, px(20)), row.words, lettering(14, "bold"))
-        self._text(painter, QRectF(x, y + px(24), room, px(18)), row.under, lettering(12.5), _SOFT_INK)
-        base = y + high - px(18)
-        if row.dates is not None:
-            paint_dabs(painter, row.dates, row.promised, scale, base, high - px(22))
-            paint_dab_days(painter, row.dates, scale, base, self.width() - px(6))
-        elif row.finish is not None:
-            self._text(
-                painter,
-                QRectF(scale.middle(row.finish) - px(60), base, px(120), px(16)),
-                f"about {day_text(row.finish)}",
-                lettering(12.5),
-                INK,
-                Qt.AlignmentFlag.AlignHCenter,
-            )
-        if row.promised is not None:
-            paint_flag(painter, scale.middle(row.promised), base, y + px(4))
-        if row.was_safe is not None and row.dates is not None and row.was_safe != row.dates.safe:
-            self._paint_moved(painter, scale.middle(row.was_safe), scale.middle(row.dates.safe), y + px(6))
-
-    def _paint_moved(self, painter: QPainter, old: float, new: float, y: float) -> None:
-        """A white arrow from where the safe day stood the day before."""
-        painter.setPen(QPen(QColor("#ffffff"), 1.6))
-        painter.drawLine(QPointF(old, y), QPointF(new, y))
-        way = 1 if new > old else -1
-        painter.drawLine(QPointF(new, y), QPointF(new - way * px(5), y - px(3)))
-        painter.drawLine(QPointF(new, y), QPointF(new - way * px(5), y + px(3)))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawEllipse(QPointF(old, y), px(2.5), px(2.5))
-
-    def _paint_canvas(self, painter: QPainter, row: FinishRow, box: QRectF) -> None:
-        c = row.compose
-        if c is None or not c.sized:
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(QColor("#ffffff"), 1.4, Qt.PenStyle.DashLine))
-            painter.drawRect(QRectF(box.left() + px(6), box.top(), px(22), box.height()))
-            return
-        k = min(box.width() / c.width_mm, box.height() / c.height_mm)
-        wide, high = c.width_mm * k, c.height_mm * k
-        place = QRectF(box.center().x() - wide / 2, box.center().y() - high / 2, wide, high)
-        image = self._references.thumbnail(c) if c.framed else None
-        if image is not None:
-            painter.drawImage(place, image)
-        else:
-            painter.fillRect(place, QColor("#e4e0d6"))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(QColor(INK), 1))
-        painter.drawRect(place)
+            say(painter, QRectF(px(18), top - px(22), px(GUTTER) - px(24), px(18)), words, lettering(12.5))
 
     def _paint_ghost(self, painter: QPainter, scale: DayScale) -> None:
         assert self._press is not None and self._drag is not None
@@ -362,7 +271,7 @@ class CalendarTable(QWidget):
         wide = QFontMetricsF(font).horizontalAdvance(words) + px(12)
         x = min(place.left(), self.width() - wide - px(4))
         painter.fillRect(QRectF(x, place.bottom() + px(2), wide, px(20)), QColor(INK))
-        self._text(painter, QRectF(x + px(6), place.bottom() + px(2), wide, px(20)), words, font, "#ffffff")
+        say(painter, QRectF(x + px(6), place.bottom() + px(2), wide, px(20)), words, font, "#ffffff")
 
     # --- hands
 
