@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import colour, compose, house, intake, layers, pictures, resolution, start, store, transfer
+from bench import calendar, colour, compose, house, intake, layers, pictures, resolution, start, store, transfer
 
 MEASURES = {
     "house": house.measure,
@@ -14,9 +14,10 @@ MEASURES = {
     "transfer": transfer.measure,
     "colour": colour.measure,
     "layers": layers.measure,
+    "calendar": calendar.measure,
     "store": store.measure,
 }
-_LONG = ("store", "compose", "transfer", "layers")  # minutes and more: only when they are named
+_LONG = ("store", "compose", "transfer", "layers", "calendar")  # minutes and more: only when they are named
 
 
 def main() -> None:

@@ -1,18 +1,22 @@
 """Canvases laid onto the board stint by stint, each as early as it can, and taken off again in the reverse order.
 
-Among the stints of a canvas that are ready goes first what can begin first, then what has the longest chain behind it (in half days),
-then what needs the same wells.
+Which stint of a canvas goes first among those that are ready is a rule: what can begin first ("soonest"), or, among those that can begin
+at about the same time, what needs the same wells, or what has the longest chain behind it. No rule is the best for every studio.
 """
 
 from bisect import bisect_left
 from collections.abc import Mapping, Sequence
+from typing import Literal
 
 from yarrow_lane.calendar.board import Board
 from yarrow_lane.calendar.jobs import LONG_WAIT_MIN, NEVER, Job
 from yarrow_lane.calendar.own_time import DAY_MIN, OwnTime
 from yarrow_lane.calendar.windows import Windows
 
+Rule = Literal["soonest", "same wells", "longest chain"]
+RULES: tuple[Rule, ...] = ("same wells", "longest chain", "soonest")
 Pins = Mapping[tuple[int, int], int]  # (job, stint) to its start
+_ALIKE_MIN = 30  # what can begin within so many minutes begins at about the same time: our choice
 _EARLY = 1e-4  # what a minute earlier is worth where nothing is late: our choice
 # A plan in which nothing is late should still be safe: what ends after so much of the time to its promise counts a little (our choice).
 EASY_SHARE, _UNEASY = 0.5, 2e-3
@@ -40,6 +44,7 @@ class Laying:
         self.late = [0] * len(jobs)
         self.bound = 0  # minutes late in all even if nothing waited any more
         self.pins = pins
+        self.rule: Rule = "soonest"
         self._last = [(0, -1)] * len(jobs)
         for (pinned, stint), start in pins.items():
             found = jobs[pinned].stints[stint]
@@ -67,14 +72,18 @@ class Laying:
         cursor, palette = self._last[job]
         stint = ready[0]
         if len(ready) > 1:
-            chain, stints = whole.chain, whole.stints
-            best: tuple[int, int, bool, int] | None = None
+            chain, stints, rule = whole.chain, whole.stints, self.rule
+            best: tuple[int, int, int, int] | None = None
             for k in ready:
                 early = begin[k]
                 early = early if early > cursor else cursor
-                if best is not None and early > best[0]:
-                    continue
-                key = (early, -(chain[k] // LONG_WAIT_MIN), stints[k].palette != palette, k)
+                other = stints[k].palette != palette
+                if rule == "soonest":
+                    key = (early, -(chain[k] // LONG_WAIT_MIN), int(other), k)
+                elif rule == "same wells":
+                    key = (early // _ALIKE_MIN, int(other), -chain[k], k)
+                else:
+                    key = (early // (2 * _ALIKE_MIN), -chain[k], int(other), k)
                 if best is None or key < best:
                     best, stint = key, k
         self.lay_stint(job, stint)

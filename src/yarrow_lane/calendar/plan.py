@@ -9,11 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.calendar.jobs import NEVER, Job, Work, job_of
-from yarrow_lane.calendar.laying import Laying, Pins, broken
+from yarrow_lane.calendar.laying import Laying, Pins, Rule, broken
 from yarrow_lane.calendar.own_time import DAY_MIN, OwnTime
 from yarrow_lane.calendar.ranking import ranked
 from yarrow_lane.calendar.search import Search, moved, sittings_of
-from yarrow_lane.calendar.windows import LONGEST_DAYS, Windows, windows
+from yarrow_lane.calendar.windows import GRID, LONGEST_DAYS, Windows, windows
 from yarrow_lane.measure.moments import day_after
 
 # Our choice: so much is planned stint by stint, about half a year of full days; what lies beyond is told by its hours and waits.
@@ -70,7 +70,7 @@ class Sitting:
 class Plan:
     """Sittings in order of time, and the day each commission could be in the client's hands if all goes as guessed.
 
-    `finish` is None where the hours do not reach. `order` lays the same plan again. `broken` are pins that cannot hold. `late` are minutes
+    `finish` is None where the hours do not reach. `order` by `rule` lays the same plan again. `broken` are pins that cannot hold. `late` are minutes
     late in all. `laid` holds for every laid stint its start, minutes and commission's number in `ids`; `body` where the painting of each ends;
     `small` are those with nothing but small acts and waits left.
     """
@@ -79,6 +79,7 @@ class Plan:
     sittings: tuple[Sitting, ...] = ()
     finish: Mapping[str, date | None] = field(default_factory=dict)
     order: tuple[str, ...] = ()
+    rule: Rule = "soonest"
     broken: tuple[Pin, ...] = ()
     late: float = 0.0
     ids: tuple[str, ...] = ()
@@ -107,7 +108,7 @@ def plan(
     releases = [_releases(j, now) for j in jobs]
     held = list(pins)
     while True:
-        fixed = _fixed(jobs, held, free)
+        fixed = _fixed(jobs, held, free, own)
         search = Search(Laying(jobs, free, own, releases, fixed), _price(before, today))
         _start(search, jobs, free, before)
         if sum(len(j.stints) for j in jobs) <= MOST_SEARCHED and effort:
@@ -163,25 +164,32 @@ def _releases(job: Job, now: datetime) -> list[int]:
     return found
 
 
-def _fixed(jobs: Sequence[Job], pins: Sequence[Pin], free: Windows) -> dict[tuple[int, int], int]:
-    """Stints at pinned times: those of the pin's tasks in order, one after the other, as long as the sitting is and the hours reach."""
+def _fixed(jobs: Sequence[Job], pins: Sequence[Pin], free: Windows, own: OwnTime) -> dict[tuple[int, int], int]:
+    """Stints at pinned times: those of the pin's tasks in order, each dry before the next, as long as the sitting is and the hours reach."""
     number = {j.commission_id: n for n, j in enumerate(jobs)}
     found: dict[tuple[int, int], int] = {}
-    taken: list[tuple[int, int]] = []
+    taken: list[tuple[int, int, int]] = []
     for pin in sorted(pins, key=lambda p: p.start):
         n = number.get(pin.commission_id)
         if n is None:
             continue
-        start = (pin.start.date() - free.first).days * DAY_MIN + pin.start.hour * 60 + pin.start.minute
-        at, end = start, start + pin.minutes
-        for k, stint in enumerate(jobs[n].stints):
-            task = jobs[n].tasks[stint.task]
-            fits = any(b <= at and at + stint.minutes <= e for b, e in zip(free.begin, free.end, strict=True))
-            clear = all(at + stint.minutes <= b or e <= at for b, e in taken)
-            if (task.key or task.words) in pin.keys and (n, k) not in found and at + stint.minutes <= end and fits and clear:
-                found[n, k] = at
-                taken.append((at, at + stint.minutes))
-                at += stint.minutes
+        job = jobs[n]
+        at = (pin.start.date() - free.first).days * DAY_MIN + pin.start.hour * 60 + pin.start.minute
+        end, palette = at + pin.minutes, -1
+        for k, stint in enumerate(job.stints):
+            task = job.tasks[stint.task]
+            if (task.key or task.words) not in pin.keys or (n, k) in found or not stint.minutes:
+                continue
+            start = at + (own.palette if palette >= 0 and stint.palette not in (palette, -1) else 0)
+            start = max([start, *(found[n, b] + job.stints[b].minutes + lag for b, lag in stint.needs if (n, b) in found)])
+            start = -(-start // GRID) * GRID
+            until = start + stint.minutes
+            fits = any(b <= start and until <= e for b, e in zip(free.begin, free.end, strict=True))
+            clear = all(until + own.canvas <= b or e + own.canvas <= start or m == n for b, e, m in taken)
+            if until <= end and fits and clear:
+                found[n, k] = start
+                at, palette = until, stint.palette
+        taken += [(s, s + jobs[m].stints[k].minutes, m) for (m, k), s in found.items() if m == n]
     return found
 
 
@@ -190,6 +198,7 @@ def _start(search: Search, jobs: Sequence[Job], free: Windows, before: Plan | No
     if before is None or not before.order:
         search.begin(search.whole(ranked(jobs, free)))
         return
+    search.follow(before.rule)
     number = {j.commission_id: n for n, j in enumerate(jobs)}
     left = Counter(search.whole(range(len(jobs))))
     order = []
@@ -247,7 +256,7 @@ def _told(
         rows += [(s, jobs[n].stints[k].minutes, n) for k, s in enumerate(row) if s >= 0]
     finish |= _by_hours(laying, jobs, order[len(jobs) :], free, own)
     return Plan(
-        free.first, _sittings(laying, jobs, free, fixed), finish, tuple(jobs[s[0]].commission_id for s in laying.steps), tuple(gone),
+        free.first, _sittings(laying, jobs, free, fixed), finish, tuple(jobs[s[0]].commission_id for s in laying.steps), laying.rule, tuple(gone),
         sum(max(0.0, f - d) for f, d in zip(laying.finish, laying.due, strict=True)),
         tuple(j.commission_id for j in jobs), np.array(rows, np.int64).reshape(-1, 3).T, body, frozenset(small), _open_minutes(free),
     )  # fmt: skip

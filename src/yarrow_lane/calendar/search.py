@@ -1,7 +1,7 @@
 """The order in which stints are laid, bettered step by step: whole canvases to other places first, then runs of stints.
 
-The order is a list of job numbers; which stint of the job is laid is the job's own choice, until the last round, in which single stints
-are named. Every step can be taken back, so only the tail of the order is laid anew, and a laying is dropped as soon as it is surely
+The order is a list of job numbers; which stint of the job is laid is the job's own choice by a rule, until the last round, in which
+single stints are named. Every step can be taken back, so only the tail of the order is laid anew, and a laying is dropped as soon as it is surely
 later than the best. Effort is counted in stints laid, not in seconds: the same plan for the same work.
 """
 
@@ -10,14 +10,15 @@ from collections.abc import Callable, Mapping, Sequence
 from math import log
 
 from yarrow_lane.calendar.board import Full
-from yarrow_lane.calendar.laying import Laying
+from yarrow_lane.calendar.laying import RULES, Laying, Rule
 from yarrow_lane.calendar.own_time import DAY_MIN
 
 Order = list[int]
 Named = list[tuple[int, int]]  # (job, stint)
 _STALE = 40  # steps without gain before it starts from the best again, besides one for each stint: our choice
 _FEW = 80  # up to so many stints single ones are tried elsewhere: our choice
-_LEGS, _LONG = 2, 20_000  # begun twice where there is so much effort for it: our choice, after trials
+_LONG = 20_000  # from so much effort on every rule is tried: our choice
+_TASTE = 0.26  # of the effort, for each rule before the best is gone on with: our choice, after trials
 _WARM = 0.005  # of the cost, what is taken worse at the beginning: our choice, after trials
 _INF = float("inf")
 
@@ -84,23 +85,41 @@ class Search:
         self.best, self.cost = list(order), self.run(order)
 
     def better(self, effort: int) -> None:
-        """Search on until about `effort` more stints have been laid: a few times from the same beginning, and the best counts."""
+        """Search on until about `effort` more stints have been laid: where there is much, a little with each rule, and on with the best."""
         jobs = sorted(set(self.best))
         if len(jobs) < 2:
             return
-        few = len(self.best) <= _FEW
-        begin, cost = list(self.best), self.cost
-        found: list[tuple[float, Order, Named]] = [(cost, begin, [])]
-        legs = _LEGS if effort >= _LONG else 1
-        for _ in range(legs):
-            self.best, self.cost, self.named = list(begin), cost, []
-            until = self.spent + effort // legs
-            self._move_canvases(jobs, self.spent + effort // legs // 2)
-            self._move_runs(jobs, until - few * effort // legs // 4)
-            if few:
-                self._move_stints(until)
-            found.append((self.cost, self.best, self.named))
-        self.cost, self.best, self.named = min(found, key=lambda f: f[0])
+        until = self.spent + effort
+        if effort >= _LONG:
+            begin = list(self.best)
+            found = [(self.cost, begin, self.named, self.rule)]
+            for rule in RULES:
+                self.follow(rule)
+                self.best, self.named = list(begin), []
+                self.cost = self.run(begin)
+                self._leg(jobs, self.spent + int(effort * _TASTE))
+                found.append((self.cost, self.best, self.named, rule))
+            self.cost, self.best, self.named, rule = min(found, key=lambda f: f[0])
+            self.follow(rule)
+        self._leg(jobs, until)
+
+    def _leg(self, jobs: Sequence[int], until: int) -> None:
+        few, left = len(self.best) <= _FEW, until - self.spent
+        self._move_canvases(jobs, self.spent + left // 2)
+        self._move_runs(jobs, until - few * left // 4)
+        if few:
+            self._move_stints(until)
+
+    @property
+    def rule(self) -> Rule:
+        """By which a canvas chooses among its own stints."""
+        return self._laying.rule
+
+    def follow(self, rule: Rule) -> None:
+        """Another rule; what lies was laid by the one before."""
+        while self._laying.steps:
+            self._laying.take_off()
+        self._laying.rule = rule
 
     def laid(self) -> Laying:
         """The best order, laid."""

@@ -8,8 +8,8 @@ from yarrow_lane.measure.trouble import Trouble
 
 _LAST_BYTES = 4096  # only the end of a growing file is read
 _NUMBER = r"[-+]?\d+(?:[.,]\d+)?"
-_TEMPERATURE = re.compile(rf"(?:temp\w*|°?c\b|t)\s*[=:]?\s*({_NUMBER})|({_NUMBER})\s*(?:°\s*c|c\b|deg)", re.I)
-_HUMIDITY = re.compile(rf"(?:hum\w*|rh|h)\s*[=:]?\s*({_NUMBER})|({_NUMBER})\s*%", re.I)
+_TEMPERATURE = re.compile(rf"(?:temp\w*|°?c\b|t)[\"']?\s*[=:]?\s*({_NUMBER})|({_NUMBER})\s*(?:°\s*c|c\b|deg)", re.I)
+_HUMIDITY = re.compile(rf"(?:hum\w*|rh|h)[\"']?\s*[=:]?\s*({_NUMBER})|({_NUMBER})\s*%", re.I)
 
 
 class AirTrouble(Trouble):

@@ -47,7 +47,9 @@ class ProofMode(Mode):
         self.widget = self.picture = self.view
         self._answers: dict[str, str] = {}
         self._shown: Key | None = None
-        page.workroom.works.changed.connect(self._works_changed)
+        works = page.workroom.works
+        works.changed.connect(self._works_changed)
+        page.destroyed.connect(lambda: works.changed.disconnect(self._works_changed))  # works outlive pages
         self._was_sending = False
 
     def _works_changed(self) -> None:

@@ -205,6 +205,11 @@ class EaselPage(RoomPage):
         self._tick.stop()
         super().hideEvent(event)
 
+    def left(self) -> None:
+        if self._hands is not None:
+            self._hands.left()
+        super().left()
+
     # --- the clock
 
     def start(self) -> None:

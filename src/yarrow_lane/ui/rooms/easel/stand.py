@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from yarrow_lane.easel.keys import EaselKeys
 from yarrow_lane.layers.telling import Remedy
-from yarrow_lane.measure.plane import Point
+from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.kit.levels import Levels
 from yarrow_lane.ui.rooms.easel.stand_letters import BRIGHT, DIM, HERE, INK, QUIET, RULE, Letters
@@ -122,6 +122,8 @@ class Stand(QWidget):
         self._letters.wrapped(painter, box, shown, (first, BRIGHT, BRIGHT)[: len(shown)], 46, 20)
         self._paint_clock(painter, v, QRectF(left, top - 6 * u, wide, 176 * u))
         self._paint_foot(painter, v)
+        if self.place.strip:
+            self.place.paint_strip(painter, v, v.area or Rect(0, 0, *self.place.content))
 
     def _paint_foot(self, painter: QPainter, v: StandView) -> None:
         u, w, h = self._letters.unit, self.width(), self.height()

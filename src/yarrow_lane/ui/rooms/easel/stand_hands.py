@@ -77,9 +77,14 @@ class StandHands:
     def close(self) -> None:
         """Back to the room; the clock stops, for the painter has gone from the easel."""
         self._stop()
-        self.stand.hide()
+        self.left()
         self.page.setFocus()
         self.page.refresh()
+
+    def left(self) -> None:
+        """The room is left: nothing is said any more."""
+        self._quiet.stop()
+        self.stand.hide()
 
     def _took_reference(self, shown: Shown) -> None:
         self._levels = shown

@@ -191,7 +191,6 @@ class StandPlace:
 
     def paint_strip(self, painter: QPainter, v: StandView, area: Rect) -> None:
         """The reference without a white border, at the very edge of the window, to hold the paint beside; the well's colour next to it."""
-        assert v.swatch is not None
         wide = 150 * self.unit
         band = QRectF(0, 0, wide, self.letters.height)
         if self.levels is not None:
@@ -203,7 +202,8 @@ class StandPlace:
                 (area.centre[0] - across / 2) * ratio, (area.centre[1] - high / 2) * ratio, across * ratio, high * ratio
             )
             painter.drawImage(band, image, source)
-        painter.fillRect(QRectF(wide, 0, 60 * self.unit, self.letters.height), QColor(*v.swatch))
+        if v.swatch is not None:
+            painter.fillRect(QRectF(wide, 0, 60 * self.unit, self.letters.height), QColor(*v.swatch))
 
 
 def _path(shape: PatchShape, at: At) -> QPainterPath:

@@ -76,6 +76,7 @@ def since_section(
         lines.append(Fact(title, f"{day_text(pin.start.date())} cannot hold: it is wet then", "wrong"))
     if not lines:
         return None
+    lines.sort(key=lambda line: not (isinstance(line, Fact) and line.value.startswith("missed")))
     more = (Note(f"and {len(lines) - _CHANGES} more"),) if len(lines) > _CHANGES else ()
     return Section(f"Since {day_text(yesterday.day)}", (*lines[:_CHANGES], *more))
 

@@ -64,12 +64,10 @@ class CalendarTable(QWidget):
     def show_view(self, view: CalendarView, commission_id: str) -> None:
         self._view, self._commission = view, commission_id
         if self._at is not None:
-            same = [
-                s.sitting
-                for s in view.sittings
-                if s.sitting.commission_id == self._at.commission_id and s.sitting.acts == self._at.acts
-            ]
-            self._at = min(same, key=lambda s: abs((s.start - self._at.start).total_seconds()), default=None)  # type: ignore[union-attr]
+            at = self._at
+            same = [s.sitting for s in view.sittings if s.sitting.commission_id == at.commission_id]
+            alike = [s for s in same if set(at_key(s)) & set(at_key(at))] or same
+            self._at = min(alike, key=lambda s: abs((s.start - at.start).total_seconds()), default=None)
         self._tell()
         self.update()
 
@@ -368,6 +366,11 @@ class CalendarTable(QWidget):
             )
             return True
         return super().event(event)
+
+
+def at_key(s: Sitting) -> tuple[str, ...]:
+    """What is done in it, by key."""
+    return tuple(a.key for a in s.acts)
 
 
 def sitting_words(s: Sitting, title: str) -> str:
