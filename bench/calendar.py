@@ -53,7 +53,7 @@ def _searched(works, effort, days):
 def _speed() -> Iterator[str]:
     works = studio(20, 40, 7)
     first, _ = _spent(lambda: plan(works, _NOW, OWN))
-    again = [_spent(lambda: plan(works, _NOW + timedelta(minutes=n), OWN, (), first))[1] for n in range(5)]
+    again = [_spent(lambda n=n: plan(works, _NOW + timedelta(minutes=n), OWN, (), first))[1] for n in range(5)]
     yield figure("re-plan of 20 commissions, CPU", float(np.median(again)), 0.3, "s")
     behind = studio(6, 12, 9, 1.1)
     quick = plan(behind, _NOW, OWN)

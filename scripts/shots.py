@@ -4,7 +4,7 @@ import shutil
 import sys
 import tempfile
 from dataclasses import replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
@@ -13,6 +13,8 @@ from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.demo.build import build_demo
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
+from yarrow_lane.easel.session import EASEL, choose_pass
+from yarrow_lane.lane.part import Edit
 from yarrow_lane.store.store import Store
 from yarrow_lane.ui.main import settle
 from yarrow_lane.ui.theme.lettering import load_fonts
@@ -23,7 +25,7 @@ DAY = datetime(2026, 11, 24, 9, 40, tzinfo=UTC)
 # File name, place of the commission on the shelf, door.
 VIEWS = (
     ("studio", None, ""),
-    ("studio-settings", None, ""),
+    ("studio-calendar", None, ""),
     ("intake", 1, "Intake"),
     ("intake-one", 0, "Intake"),
     ("intake-eyes", 0, "Intake"),
@@ -59,6 +61,21 @@ def show_layers(application: QApplication, window: Window, mode: str) -> None:
         page.foreseeing.go(27)
 
 
+def stand_at_fur(application: QApplication, window: Window) -> None:
+    """The stand in the middle of a fur pass, half an hour in."""
+    page = window.current
+    passes = passes_in(page.commission, page.studio.climate)
+    fur = next(p for p in passes if p.region_name == "body fur" and p.role == "mass")
+    page.desk.do(page.commission_id, Edit(EASEL, "Chose what to paint", lambda e: choose_pass(e, fur.id)))
+    page.open_stand()
+    settle(application, window)
+    for _ in range(7):
+        page.hands.do("forward")
+    page.desk.clock.now = DAY + timedelta(minutes=26)
+    page.hands.refresh()
+    settle(application, window)
+
+
 def main(target: Path) -> None:
     application = QApplication(["shots"])
     application.setStyle("Fusion")
@@ -74,7 +91,8 @@ def main(target: Path) -> None:
     for name, place, door in VIEWS:
         if place is None:
             window.open_studio()
-            window.studio_page.put_on_bench("settings" if name.endswith("settings") else "today")
+            settle(application, window)
+            window.studio_page.go_in_studio("calendar" if name.endswith("calendar") else "shelf")
         else:
             window.open_door(window.desk.studio.on_shelf[place], door)
         _, _, mode = name.partition("-")
@@ -90,12 +108,18 @@ def main(target: Path) -> None:
         elif door == "Layers":
             settle(application, window)
             show_layers(application, window, mode or "score")
+        elif door == "Easel":
+            settle(application, window)
+            stand_at_fur(application, window)
         elif mode and place is not None:
             settle(application, window)  # measures come before marks are drawn
             window.current.set_look(replace(window.current.look, mode=mode))
         settle(application, window)
         window.grab().save(str(target / f"{name}.png"), "PNG")
         print(target / f"{name}.png")
+        if door == "Easel":
+            window.current.hands.do("leave")
+            window.desk.clock.now = DAY
     window.end()
     workers.close()
     store.close()

@@ -203,7 +203,7 @@ def _marlow(scene: Scene, now: datetime) -> None:
         "person",
         "Mr and Mrs Marlow",
         "acrylic",
-        38,
+        54,
         "Head and shoulders, the blue jumper, warm light.",
     )
     lead = scene.photo(person.jpeg, "ines-garden.jpg", "lead", person.eyes, "written", "J. Marlow", "given")

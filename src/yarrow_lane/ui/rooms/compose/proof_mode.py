@@ -5,6 +5,7 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QKeyEvent
+from shiboken6 import isValid
 
 from yarrow_lane.compose.changes import changes
 from yarrow_lane.compose.composition import ComposeTrouble
@@ -47,14 +48,14 @@ class ProofMode(Mode):
         self.widget = self.picture = self.view
         self._answers: dict[str, str] = {}
         self._shown: Key | None = None
-        works = page.workroom.works
-        works.changed.connect(self._works_changed)
-        page.destroyed.connect(lambda: works.changed.disconnect(self._works_changed))  # works outlive pages
+        page.workroom.works.changed.connect(self._works_changed)
         self._was_sending = False
 
     def _works_changed(self) -> None:
         """The yellow field waits while a proof is laid into the outbox."""
         page = self.page
+        if not isValid(page):  # works outlive pages
+            return
         if page.mode is self and page.commission_id and page.isVisible() and self.is_sending != self._was_sending:
             page.attempt(page.refresh)
 

@@ -216,7 +216,7 @@ def _words(o: Outlook, studio: Studio) -> tuple[str, Mood]:
         kept = o.kept
         return "the promise is not safe" if kept is None else chance_words(kept), "wrong"
     days = o.days_in_hand(studio.time.weekdays) or 0
-    return f"safe, {days} working day{'s' * (days != 1)} in hand", "good"
+    return f"safe, {days} day{'s' * (days != 1)} in hand", "good"
 
 
 def _under(o: Outlook, was: date | None) -> str:
@@ -278,7 +278,6 @@ def _cards(trouble: Trouble | None, titles: Mapping[str, Outlook], studio: Studi
     heading = f"Save {s.title}: promised {day_text(s.promised)}, kept in {int(trouble.kept * 10 + 1e-9)} of 10 now"
     cards = [_card(n, r, s.promised, titles, studio) for n, r in enumerate(trouble.remedies)]
     asked = s.promised + timedelta(days=trouble.ask_days)
-    client = s.client or "the client"
     many = f"{trouble.ask_days} day{'s' * (trouble.ask_days != 1)}"
     cards.append(
         RemedyCard(
@@ -287,7 +286,7 @@ def _cards(trouble: Trouble | None, titles: Mapping[str, Outlook], studio: Studi
             trouble.dates,
             asked,
             "9 in 10",
-            f"Write to {client}",
+            "Write the letter",
             -1,
         )
     )

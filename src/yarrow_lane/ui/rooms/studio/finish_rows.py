@@ -49,7 +49,7 @@ class FinishPainter:
         busy = [scale.middle(d) for d in (row.dates.dabs if row.dates else ())] + [
             scale.middle(d) for d in (row.promised,) if d
         ]
-        room = max(px(120), min([*busy, width]) - x - px(30)) if busy else width - x - px(20)
+        room = max(px(30), min([*busy, width]) - x - px(16)) if busy else width - x - px(20)
         if row.mood == "wrong":
             painter.fillRect(QRectF(x, y + px(6), px(18), px(18)), QColor("#8a2f12"))
             say(
