@@ -63,7 +63,11 @@ def weighed(c: Choice, at: Moment) -> Advised | None:
     if c.minutes > at.left and (not c.painting or at.left < 20):
         return None
     parts: list[tuple[float, str]] = []
-    in_hand = f"{c.in_hand:.0f} day{'s' * (round(c.in_hand) != 1)} in hand" if c.in_hand >= 0 else f"{-c.in_hand:.0f} days late"
+    in_hand = (
+        f"{c.in_hand:.0f} day{'s' * (round(c.in_hand) != 1)} in hand"
+        if c.in_hand >= 0
+        else f"safe day {-c.in_hand:.0f} day{'s' * (round(c.in_hand) != -1)} late"
+    )
     parts.append((max(0.0, _PRESSING - _A_DAY_IN_HAND * c.in_hand), in_hand))
     parts.append((_PLANNED * c.planned, "planned for now"))
     parts.append((-c.ready_in, f"dry in {c.ready_in:.0f} min"))

@@ -175,7 +175,7 @@ def room_standings(
     left = bool(easel.passes_left(c.easel, planned)) or not passes
     return {
         "Intake": intake.stand(c.intake, c.brief, evidence),
-        "Compose": compose.stand(c.compose, c.intake, studio.unit, evidence, c.proofs, c.log),
+        "Compose": compose.stand(c.compose, c.intake, studio.unit, evidence, c.proofs, c.log, studio.time.answer),
         "Transfer": transfer.stand(
             c.transfer, c.compose, job_of(c.compose, c.intake.photos, c.transfer, studio.equipment), studio.stints, studio.unit
         ),

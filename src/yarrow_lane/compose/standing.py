@@ -11,9 +11,10 @@ from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Intake, Photo
 from yarrow_lane.lane.happening import Happening, ProofSent, of_kind
-from yarrow_lane.lane.standing import Act, Standing
+from yarrow_lane.lane.standing import Act, Standing, Task
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.lengths import Unit, size_text
+from yarrow_lane.measure.moments import after
 
 if TYPE_CHECKING:
     from yarrow_lane.compose import changes
@@ -54,9 +55,9 @@ def _placed(compose: Compose) -> str:
 
 def stand(
     compose: Compose, intake: Intake, unit: Unit, evidence: Mapping[str, Evidence] = MappingProxyType({}),
-    proofs: Proofs = _NONE, log: Sequence[Happening] = (),
+    proofs: Proofs = _NONE, log: Sequence[Happening] = (), answer_days: int = 0,
 ) -> Standing:  # fmt: skip
-    """Where the room stands; `evidence` by photograph id, as far as it is known.
+    """Where the room stands; `evidence` by photograph id, as far as it is known, a client answers within `answer_days`.
 
     A proof that was sent keeps the door open until it is answered, and every change after an approval opens it again.
     """
@@ -68,10 +69,20 @@ def stand(
     if compose.framed and (laid is not None or compose.pieces):
         asked = asked_of_client(compose, proofs, log)
         worry = _thin(compose, intake, evidence)
-        return Standing(fact, asked, worry=worry) if not asked else Standing(fact, asked, _ACTS[asked], worry=worry)
+        if not asked:
+            return Standing(fact, worry=worry)
+        return Standing(fact, asked, _ACTS[asked], _waits(asked, log, answer_days), worry)
     if not intake.photos:
         return Standing(fact, "no crop laid", Act("Take photographs in first", "the crop is laid on one of them"))
     return Standing(fact, "no crop laid", Act("Lay the crop", "as large as the photograph allows, never stretched"))
+
+
+def _waits(asked: str, log: Sequence[Happening], answer_days: int) -> tuple[Task, ...]:
+    """Nothing is painted before the client's answer, which is there when clients usually answer."""
+    if asked != UNANSWERED:
+        return ()
+    sent = of_kind(log, ProofSent)[-1].at
+    return (Task("wait for the client's answer", 0.0, earliest=after(sent, answer_days * 1440.0), whole=True),)
 
 
 UNANSWERED, REFUSED, CHANGED = "proof not answered yet", "the client wants changes", "changed since the client approved it"

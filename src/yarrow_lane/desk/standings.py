@@ -74,7 +74,10 @@ class Standings:
         studio = self._studio()
         if studio is not self._studio_seen[0]:  # only air, unit and a few of the painter's times change how a commission stands
             time = studio.time
-            self._studio_seen = (studio, f"{VERSION} {studio.climate} {studio.unit} {time.daylight} {time.rest} {time.courier}")
+            self._studio_seen = (
+                studio,
+                f"{VERSION} {studio.climate} {studio.unit} {time.daylight} {time.rest} {time.courier} {time.answer}",
+            )
         return f"{self._studio_seen[1]} {self._versions.get(commission_id)} {self._happenings.get(commission_id)}"
 
     def _stored(self, commission_id: str, key: str) -> tuple[str, CommissionStanding] | None:

@@ -24,6 +24,7 @@ from yarrow_lane.ui.bench_sheet import ChoiceSheet, Meaning, Switch
 from yarrow_lane.ui.file_words import ENDINGS
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
+from yarrow_lane.ui.messages import MessageStrip
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.easel.card import CardWords
 from yarrow_lane.ui.rooms.easel.pace_plot import PacePlot, PlotView, pace_plot
@@ -141,6 +142,11 @@ class EaselPage(RoomPage):
     def open_stand(self) -> None:
         """The whole window for painting; Esc comes back."""
         self.hands.open()
+
+    def said_behind(self) -> str:
+        """What the window says beneath the stand, in words; "" for nothing."""
+        strip = self.window().findChild(MessageStrip)
+        return strip.text if strip is not None and not strip.isHidden() else ""
 
     def workroom_hand(self) -> None:
         """The painter is here: the clock is not taken for forgotten."""

@@ -116,6 +116,9 @@ class StandHands:
         self.stand.remedy = remedy_for(paint, self._asked) if paint is not None else None
         levels = self._levels.levels if self._levels is not None else None
         self.stand.show_view(view, levels, (c.compose.width_mm or 1.0, c.compose.height_mm or 1.0))
+        told = page.said_behind()
+        if told:  # it would stand behind the stand: a forgotten clock, a disk that is full
+            self.stand.said = told
         self._call(view)
 
     def _at_hand(self) -> AtHand:

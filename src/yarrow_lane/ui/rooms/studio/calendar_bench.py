@@ -71,6 +71,8 @@ def since_section(
         wanted = yesterday.minutes.get(s.id, 0.0)
         if wanted and not painted(s.id, yesterday.day):
             lines.append(Fact(s.title, f"missed {hours_text(wanted)} on {day_text(yesterday.day)}", "wrong"))
+        elif wanted:
+            lines.append(Fact(s.title, f"{hours_text(painted(s.id, yesterday.day))} of {hours_text(wanted)} painted"))
     for pin in plan.broken:
         title = next((o.standing.title for o in found if o.standing.id == pin.commission_id), pin.commission_id)
         lines.append(Fact(title, f"{day_text(pin.start.date())} cannot hold: it is wet then", "wrong"))
