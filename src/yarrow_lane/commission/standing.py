@@ -78,7 +78,6 @@ class CommissionStanding:
     paced: tuple[Paced, ...] = ()
     rest_hours: float = 0.0
     days_on_the_way: int = 0
-    scene: bool = False
 
     def painted_on(self, day: date) -> float:
         """Minutes at the easel on that day."""
@@ -251,7 +250,6 @@ def stand(
         paced=paced(c, planned),
         rest_hours=(c.deliver.rest_hours or studio.time.rest) if c.deliver.rest_from is None else 0.0,
         days_on_the_way=days_on_the_way(c.deliver, studio.time.courier) if delivered is None else 0,
-        scene=any(p.family == "scene" for p in planned),
     )
 
 

@@ -8,6 +8,7 @@ from itertools import islice
 from yarrow_lane.calendar.dates import Dates, Outcomes
 from yarrow_lane.calendar.jobs import Work
 from yarrow_lane.calendar.pace import Pace
+from yarrow_lane.calendar.painted_days import PaintedDays
 from yarrow_lane.calendar.plan import Plan
 from yarrow_lane.calendar.promising import Offers, offers
 from yarrow_lane.calendar.remedies import Trouble as PromiseTrouble
@@ -150,6 +151,10 @@ class Standings:
         """The plan over all of them, worked out again when any task, the hours or the day has changed."""
         return self.planned.plan(self.works(now), now, self._studio(), self.pace(now), self._shares(now))
 
+    def painted_days(self, now: datetime) -> PaintedDays:
+        """What part of the planned minutes is painted, as the kept days say."""
+        return PaintedDays(self._shares(now))
+
     def _shares(self, now: datetime) -> tuple[float, ...]:
         on_shelf, away = self.all(now), self.away(now)[0]
         painted: dict[date, float] = {}
@@ -199,10 +204,6 @@ class Standings:
         """Those on the shelf whose clock runs, as all stood when they were asked for last."""
         kept = (self._kept[i][1] for i in self._studio().on_shelf if i in self._kept)
         return tuple(s for s in kept if s.clock_since is not None)
-
-    def painted_today(self, now: datetime) -> float:
-        """Minutes at the easel today, over all commissions."""
-        return sum(s.painted_on(now.date()) for s in self.all(now))
 
     def save(self, most: int | None = None) -> bool:
         """Keep what was worked out, at most so many, beside its commissions; whether there were any. Raises `StoreTrouble`."""

@@ -50,7 +50,7 @@ def test_what_happens_undo_and_the_air_of_the_studio_count(three, asked):
     three.standings.all(NOON)
     three.happen("c0001", ClockStarted(NOON, "1", "wash"))
     three.happen("c0001", ClockStopped(NOON + timedelta(minutes=30), "1", "wash"))
-    assert three.standings.painted_today(NOON) == 30 and asked[3:] == ["c0001"]
+    assert sum(s.painted_on(NOON.date()) for s in three.standings.all(NOON)) == 30 and asked[3:] == ["c0001"]
     do_part(three, "c0001", "Ground", "tone", lambda t: Tone(ground="umber"))
     three.standings.all(NOON)
     three.undo("c0001")

@@ -1,10 +1,12 @@
 """A commission that is framed, for the rooms after Compose; one of two sitters, cut out and placed, for Compose itself."""
 
+import shutil
+
 import numpy as np
 import pytest
 from bench import hands
 
-from tests.conftest import jpeg_of
+from tests.conftest import NOON, jpeg_of
 from tests.doing import do_part, photo_from_file
 from tests.journeys.hands import fill, keys
 from tests.rooms.compose.sitters import sitter
@@ -14,6 +16,7 @@ from yarrow_lane.compose.cutting.outline import traced
 from yarrow_lane.compose.pieces import Ring
 from yarrow_lane.compose.placing import add_piece
 from yarrow_lane.intake.photos import add_photo, set_use
+from yarrow_lane.store.store import Store
 
 
 @pytest.fixture
@@ -75,3 +78,12 @@ def lined(qtbot, framed, wait_idle):
     wait_idle(framed)
     assert framed.current.lines
     return framed
+
+
+@pytest.fixture
+def own_demo(demo_as_built, tmp_path):
+    """A demo of the test's own: what is done there would be found by the next."""
+    shutil.copytree(demo_as_built, tmp_path / "demo")
+    store = Store(tmp_path / "demo", NOON.date())
+    yield store
+    store.close()

@@ -1,6 +1,5 @@
 """The calendar by mouse and keys, on the demo studio: a week planned, a sitting moved, missed, a slow painter, a surprise commission."""
 
-import shutil
 from dataclasses import replace
 from datetime import date, timedelta
 
@@ -15,19 +14,14 @@ from tests.journeys.hands import fill, keys, press, send
 from yarrow_lane.calendar.own_time import spans_on
 from yarrow_lane.commission.studio import live_pins
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped
-from yarrow_lane.store.store import Store
 
 SHIFT = Qt.KeyboardModifier.ShiftModifier
 RIGHT, LEFT = Qt.Key.Key_Right, Qt.Key.Key_Left
 
 
 @pytest.fixture
-def demo_store(demo_as_built, tmp_path):
-    """A demo of the test's own: what is done here would be found by the next."""
-    shutil.copytree(demo_as_built, tmp_path / "demo")
-    store = Store(tmp_path / "demo", NOON.date())
-    yield store
-    store.close()
+def demo_store(own_demo):
+    return own_demo
 
 
 @pytest.fixture

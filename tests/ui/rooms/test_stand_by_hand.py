@@ -1,6 +1,5 @@
 """At the stand: a whole portrait by three keys, a pedal, clocks, touches, and words that can be read from two metres."""
 
-import shutil
 from datetime import timedelta
 
 import numpy as np
@@ -15,7 +14,6 @@ from yarrow_lane.easel.clock import running
 from yarrow_lane.easel.places import patch_now
 from yarrow_lane.easel.session import readiness
 from yarrow_lane.lane.happening import Photographed, of_kind
-from yarrow_lane.store.store import Store
 from yarrow_lane.ui.kit.levels import array_of
 
 K = Qt.Key
@@ -23,12 +21,8 @@ ON, BACK = K.Key_PageDown, K.Key_PageUp
 
 
 @pytest.fixture
-def demo_store(demo_as_built, tmp_path):
-    """A demo of the test's own: what is done here would be found by the next."""
-    shutil.copytree(demo_as_built, tmp_path / "demo")
-    store = Store(tmp_path / "demo", NOON.date())
-    yield store
-    store.close()
+def demo_store(own_demo):
+    return own_demo
 
 
 @pytest.fixture

@@ -24,7 +24,7 @@ from yarrow_lane.layers.regions import LAYERS, Layers, as_kind, choose_school
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.ui.rooms.studio.calendar_bench import Offered
-from yarrow_lane.ui.rooms.studio.view import Ask
+from yarrow_lane.ui.rooms.studio.looked import Ask
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.studio.page import StudioPage

@@ -6,6 +6,7 @@ from datetime import date
 from typing import Any, Protocol
 
 from yarrow_lane.calendar.pace import ENOUGH, Pace
+from yarrow_lane.calendar.painted_days import PaintedDays
 from yarrow_lane.calendar.plan import Plan
 from yarrow_lane.calendar.promising import Offer, Offers
 from yarrow_lane.commission.newcomer import Newcomer
@@ -108,7 +109,7 @@ def moved_words(before: Plan | None, now: Plan, titles: dict[str, str]) -> tuple
     return tuple(said)
 
 
-def pace_section(pace: Pace) -> Section:
+def pace_section(pace: Pace, days: PaintedDays) -> Section:
     """Own pace against the first guess."""
     if not pace.passes:
         words = "Nothing is logged yet: the days rest on first guesses. Each finished pass teaches them."
@@ -119,6 +120,9 @@ def pace_section(pace: Pace) -> Section:
         percent = round(100 * (pace.factor(family) - 1))
         words = "as guessed" if not percent else f"{abs(percent)}\u202f% {'longer' if percent > 0 else 'less'}"
         lines.append(Fact(family_facts(family).said, words))
+    if days.days:
+        lines.append(Fact("Of planned minutes painted", f"{days.share:.0%}"))
+        lines.append(Fact("Planned days lost", f"{days.lost_share:.0%}"))
     if pace.first_guesses:
         left = ENOUGH - many
         lines.append(

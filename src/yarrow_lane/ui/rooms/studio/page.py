@@ -28,12 +28,13 @@ from yarrow_lane.ui.rooms.studio.calendar_bench import closed_days, moved_words
 from yarrow_lane.ui.rooms.studio.calendar_table import CalendarTable
 from yarrow_lane.ui.rooms.studio.calendar_view import MOST_DAYS, calendar_view
 from yarrow_lane.ui.rooms.studio.calendar_view import Newcomer as NewPiece
+from yarrow_lane.ui.rooms.studio.looked import Ask, Looked
 from yarrow_lane.ui.rooms.studio.own_time_bench import Off
 from yarrow_lane.ui.rooms.studio.papers import calendar_bytes, hours_text, plan_text
 from yarrow_lane.ui.rooms.studio.remedy_strip import RemedyStrip
 from yarrow_lane.ui.rooms.studio.settings import Kept
 from yarrow_lane.ui.rooms.studio.shelf import Shelf
-from yarrow_lane.ui.rooms.studio.view import FIND, Ask, Looked, OnBench, OnTable, StartForm, StudioView, studio_view
+from yarrow_lane.ui.rooms.studio.view import FIND, OnBench, OnTable, StartForm, StudioView, studio_view
 from yarrow_lane.ui.rooms.studio.weeks import Weeks
 from yarrow_lane.ui.workroom import Workroom
 
@@ -116,7 +117,7 @@ class StudioPage(RoomPage):
         clock = next(iter(standings.clocks()), None)
         since = (now - clock.clock_since).total_seconds() / 60 if clock is not None and clock.clock_since is not None else 0.0
         return Looked(
-            standings.plan(now), standings.planned.yesterday(now.date()), standings.pace(now) if calendar else None,
+            standings.plan(now), standings.planned.yesterday(now.date()), standings.pace(now) if calendar else None, standings.painted_days(now),
             self._acts.offered(now) if calendar or self.on_bench == "start" else None, moved, self.off, self.ask, minutes, since,
             clock.id if clock is not None else "",
         )  # fmt: skip

@@ -1,17 +1,13 @@
 """What the studio shows now, and what each line means."""
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from typing import Any, Literal, Protocol
 
-from yarrow_lane.calendar.pace import Pace
-from yarrow_lane.calendar.plan import Plan
 from yarrow_lane.commission.standing import CommissionStanding, Outlook, state_words
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.commission.today import TimedAct, meanwhile, todays_acts
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.desk.planned import KeptDay
 from yarrow_lane.desk.standings import Unreadable
 from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS, Medium, SitterKind
 from yarrow_lane.lane.standing import act_detail, can_be_done
@@ -37,15 +33,15 @@ from yarrow_lane.ui.bench_sheet import (
 from yarrow_lane.ui.rooms.studio.away import away_bench
 from yarrow_lane.ui.rooms.studio.calendar_bench import Hands as CalendarHands
 from yarrow_lane.ui.rooms.studio.calendar_bench import (
-    Offered,
     moved_section,
     newcomer_section,
     pace_section,
     since_section,
     today_section,
 )
+from yarrow_lane.ui.rooms.studio.looked import Ask, Looked
 from yarrow_lane.ui.rooms.studio.own_time_bench import Hands as TimeHands
-from yarrow_lane.ui.rooms.studio.own_time_bench import Off, own_time_sections
+from yarrow_lane.ui.rooms.studio.own_time_bench import own_time_sections
 from yarrow_lane.ui.rooms.studio.settings import Hands as SettingsHands
 from yarrow_lane.ui.rooms.studio.settings import Kept, settings_sections
 
@@ -121,38 +117,6 @@ class WeekRow:
     promised: date | None
     finish: date | None
     late: bool
-
-
-@dataclass(frozen=True)
-class Ask:
-    """A letter for more days, being written."""
-
-    commission_id: str
-    client: str
-    until: date
-    subject: str
-    text: str
-    remarks: tuple[str, ...] = ()
-
-
-def _nothing(commission_id: str, day: date) -> float:
-    return 0.0
-
-
-@dataclass(frozen=True)
-class Looked:
-    """What calendar and forms know besides the outlooks; `painted` tells minutes of a commission on a day."""
-
-    plan: Plan | None = None
-    yesterday: KeptDay | None = None
-    pace: Pace | None = None
-    offered: Offered | None = None
-    moved: tuple[str, ...] = ()
-    off: Off = Off()
-    ask: Ask | None = None
-    painted: Callable[[str, date], float] = _nothing
-    since_break: float = 0.0
-    canvas: str = ""
 
 
 @dataclass(frozen=True)
@@ -278,7 +242,7 @@ def _calendar_bench(
     extra = (
         moved_section(looked.moved),
         since_section(found, looked.plan, looked.yesterday, looked.painted) if looked.plan is not None else None,
-        pace_section(looked.pace) if looked.pace is not None else None,
+        pace_section(looked.pace, looked.days) if looked.pace is not None else None,
         newcomer_section(looked.offered, studio, titles, hands) if looked.offered is not None else None,
     )
     sections += [s for s in extra if s is not None]
