@@ -15,6 +15,7 @@ from yarrow_lane.calendar.ranking import ranked
 from yarrow_lane.calendar.search import Search, moved, sittings_of
 from yarrow_lane.calendar.windows import GRID, LONGEST_DAYS, Windows, windows
 from yarrow_lane.measure.moments import day_after
+from yarrow_lane.measure.progress import SILENT, Progress
 
 # Our choice: so much is planned stint by stint, about half a year of full days; what lies beyond is told by its hours and waits.
 DETAILED_DAYS = 130
@@ -94,7 +95,8 @@ class Plan:
 
 
 def plan(
-    works: Sequence[Work], now: datetime, own: OwnTime, pins: Sequence[Pin] = (), before: Plan | None = None, effort: int = QUICK
+    works: Sequence[Work], now: datetime, own: OwnTime, pins: Sequence[Pin] = (), before: Plan | None = None, effort: int = QUICK,
+    progress: Progress = SILENT,
 ) -> Plan:  # fmt: skip
     """Lay all tasks over the painter's hours from now on; with a plan `before` it starts from that one's order and moves little."""
     order = sorted(works, key=lambda w: (w.promised is None, w.promised or now.date(), w.commission_id))
@@ -109,7 +111,7 @@ def plan(
     held = list(pins)
     while True:
         fixed = _fixed(jobs, held, free, own)
-        search = Search(Laying(jobs, free, own, releases, fixed), _price(before, today))
+        search = Search(Laying(jobs, free, own, releases, fixed), _price(before, today), progress=progress)
         _start(search, jobs, free, before)
         if sum(len(j.stints) for j in jobs) <= MOST_SEARCHED and effort:
             search.better(effort)

@@ -13,4 +13,4 @@ def thorough(
     works: Sequence[Work], now: datetime, own: OwnTime, pins: Sequence[Pin], before: Plan, progress: Progress = SILENT
 ) -> Plan:  # fmt: skip
     """Search on from a plan for about two seconds."""
-    return plan(works, now, own, pins, before, THOROUGH)
+    return plan(works, now, own, pins, before, THOROUGH, progress)

@@ -12,6 +12,7 @@ from math import log
 from yarrow_lane.calendar.board import Full
 from yarrow_lane.calendar.laying import RULES, Laying, Rule
 from yarrow_lane.calendar.own_time import DAY_MIN
+from yarrow_lane.measure.progress import SILENT, Progress
 
 Order = list[int]
 Named = list[tuple[int, int]]  # (job, stint)
@@ -24,10 +25,13 @@ _INF = float("inf")
 
 
 class Search:
-    """Betters an order; `price` adds to a laying's cost what moving sittings costs."""
+    """Betters an order; `price` adds to a laying's cost what moving sittings costs. Raises `Cancelled` when it is stopped."""
 
-    def __init__(self, laying: Laying, price: Callable[[Laying], float], seed: int = 1) -> None:
-        self._laying, self._price = laying, price
+    def __init__(
+        self, laying: Laying, price: Callable[[Laying], float], seed: int = 1, progress: Progress = SILENT
+    ) -> None:  # fmt: skip
+        self._laying, self._price, self._progress = laying, price, progress
+        self._until = 1
         self._rng = random.Random(seed)
         self.spent = 0
         self.best: Order = []
@@ -41,6 +45,7 @@ class Search:
     def run(self, order: Order, limit: float = _INF) -> float:
         """The cost of an order; infinite as soon as it is surely above `limit`, or when the windows end before the work does."""
         laying = self._laying
+        self._progress.at(min(1.0, self.spent / self._until))
         same = 0
         for step, job in zip(laying.steps, order, strict=False):
             if step[0] != job:
@@ -89,7 +94,7 @@ class Search:
         jobs = sorted(set(self.best))
         if len(jobs) < 2:
             return
-        until = self.spent + effort
+        until = self._until = self.spent + effort
         if effort >= _LONG:
             begin = list(self.best)
             found = [(self.cost, begin, self.named, self.rule)]

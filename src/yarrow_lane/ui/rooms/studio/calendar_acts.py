@@ -8,12 +8,12 @@ from typing import TYPE_CHECKING
 from PySide6.QtWidgets import QFileDialog
 
 from yarrow_lane.calendar.own_time import OwnTime, add_days, set_hours, spans_on, with_engagements
-from yarrow_lane.calendar.plan import Pin, Sitting
+from yarrow_lane.calendar.plan import Pin, Plan, Sitting
 from yarrow_lane.calendar.remedies import Remedy
 from yarrow_lane.calendar.sun import zone_of
 from yarrow_lane.commission.more_days import more_days_letter
 from yarrow_lane.commission.newcomer import Newcomer, newcomer_work
-from yarrow_lane.commission.studio import press, with_pin, without_pin
+from yarrow_lane.commission.studio import Studio, press, with_pin, without_pin
 from yarrow_lane.commission.today import TimedAct
 from yarrow_lane.deliver.handover import DELIVER, send_by, shorten_rest
 from yarrow_lane.desk.letters import letter_remarks, put_in_outbox
@@ -35,6 +35,7 @@ class CalendarActs:
 
     def __init__(self, page: "StudioPage") -> None:
         self.page = page
+        self._offered: tuple[tuple[Newcomer, Studio, Plan], Offered] | None = None
 
     # --- sittings
 
@@ -90,10 +91,13 @@ class CalendarActs:
         """The piece asked about, and the days it could be promised for."""
         form, studio = self.page.form, self.page.studio
         piece = replace(self.page.piece or Newcomer(), kind=form.kind, medium=form.medium)
+        key = (piece, studio, self.page.desk.standings.plan(now))
+        if self._offered is not None and self._offered[0][:2] == key[:2] and self._offered[0][2] is key[2]:
+            return self._offered[1]
         work = newcomer_work(piece, studio, now)
-        if not studio.time.minutes_a_week:
-            return Offered(piece, work.minutes, None)
-        return Offered(piece, work.minutes, self.page.desk.standings.offers(work, now))
+        found = self.page.desk.standings.offers(work, now) if studio.time.minutes_a_week else None
+        self._offered = (key, Offered(piece, work.minutes, found))
+        return self._offered[1]
 
     def take_remedy(self, number: int) -> None:
         """Take one of the remedies shown, or ask for days."""

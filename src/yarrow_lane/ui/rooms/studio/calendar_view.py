@@ -119,6 +119,8 @@ def calendar_view(
     hours = (min((s.begin for s in spans), default=600), max((s.end for s in spans), default=1080))
     heading, cards = _cards(trouble, titles, studio)
     empty = "" if spans else "You have no hours: write them under “own time” above, and the days can be planned."
+    if spans and not open_:
+        empty = "Nothing is to be painted yet: start a commission, and its sittings stand here."
     return CalendarView(
         now, days, closed, hours, _strips(plan, titles, now), _drying(open_, now), tuple(rows), heading, cards, empty
     )

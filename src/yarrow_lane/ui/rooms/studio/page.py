@@ -36,6 +36,7 @@ from yarrow_lane.ui.rooms.studio.settings import Kept
 from yarrow_lane.ui.rooms.studio.shelf import Shelf
 from yarrow_lane.ui.rooms.studio.view import FIND, OnBench, OnTable, StartForm, StudioView, studio_view
 from yarrow_lane.ui.rooms.studio.weeks import Weeks
+from yarrow_lane.ui.threads import Ticket
 from yarrow_lane.ui.workroom import Workroom
 
 
@@ -61,6 +62,7 @@ class StudioPage(RoomPage):
         self.ask: Ask | None = None
         self._plans: tuple[Plan | None, Plan | None] = (None, None)
         self._asked_better: Plan | None = None
+        self._looking: Ticket | None = None
         self._stack = QStackedWidget()
         for some in ((self.shelf, self.weeks), (self.calendar, self.remedies)):
             page = QWidget()
@@ -144,6 +146,8 @@ class StudioPage(RoomPage):
         if question is None:
             return
         self._asked_better = plan
+        if self._looking is not None:
+            self._looking.drop()  # it was about a plan that is no more
 
         def done(better: Plan) -> None:
             if self.desk.standings.planned.answer(plan, better):
@@ -153,7 +157,7 @@ class StudioPage(RoomPage):
             self.workroom.report(trouble)
 
         workers = self.workroom.workers
-        self.workroom.threads.run(
+        self._looking = self.workroom.threads.run(
             lambda progress: workers.ask("calendar.question:thorough", *question, progress=progress), done, failed
         )
 
