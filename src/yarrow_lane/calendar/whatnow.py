@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 # The weights, all our choice, in minutes of what doing it now is worth.
 _PRESSING, _A_DAY_IN_HAND = 40.0, 8.0
+_LATEST = -5.0  # what is later than so many days presses no more than that: it has to be talked about
 _PLANNED, _OTHER_CANVAS, _OTHER_WELLS, _SAME_WELLS, _OPEN_WELLS = 15.0, -20.0, -10.0, 5.0, 12.0
 _LIGHT_GOES, _NOT_TODAY, _LAST_HOUR, _LONG_FUR, _REWARD, _QUICK = 15.0, -10.0, -25.0, -15.0, 15.0, 10.0
 _DRYING_MOST = 25.0
@@ -68,7 +69,7 @@ def weighed(c: Choice, at: Moment) -> Advised | None:
         if c.in_hand >= 0
         else f"safe day {-c.in_hand:.0f} day{'s' * (round(c.in_hand) != -1)} late"
     )
-    parts.append((max(0.0, _PRESSING - _A_DAY_IN_HAND * c.in_hand), in_hand))
+    parts.append((max(0.0, _PRESSING - _A_DAY_IN_HAND * max(c.in_hand, _LATEST)), in_hand))
     parts.append((_PLANNED * c.planned, "planned for now"))
     parts.append((-c.ready_in, f"dry in {c.ready_in:.0f} min"))
     if c.painting:
@@ -95,9 +96,9 @@ def weighed(c: Choice, at: Moment) -> Advised | None:
 
 
 def advised(choices: Sequence[Choice], at: Moment) -> tuple[Advised, ...]:
-    """The best first; a break before everything after fifty minutes at the easel."""
+    """The best first, equals as they were given; a break before everything after fifty minutes at the easel."""
     found = [a for c in choices if (a := weighed(c, at)) is not None]
-    found.sort(key=lambda a: (-a.worth, a.choice.title))
+    found.sort(key=lambda a: -a.worth)
     if at.since_break >= BREAK_MIN and at.left > 15:
         pause = Choice("", "Break of ten minutes, look from two metres", 10, painting=False)
         found.insert(0, Advised(pause, 999.0, (f"{at.since_break:.0f} min at it",)))

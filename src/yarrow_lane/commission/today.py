@@ -68,7 +68,8 @@ def todays_acts(
 
     What is still drying is put off until it is dry and others go before it; painting stays within the hours, small acts need none.
     """
-    left = {o.standing.id: _open_to(o, now) for o in found}
+    nearest = sorted(found, key=lambda o: (o.standing.promised is None, o.standing.promised or now.date()))
+    left = {o.standing.id: _open_to(o, now) for o in nearest}
     names = {o.standing.id: o.standing.title for o in found}
     spans = spans_on(own, now.date())
     midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)

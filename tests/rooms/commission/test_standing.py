@@ -16,10 +16,11 @@ from yarrow_lane.commission.commission import waive_door
 from yarrow_lane.commission.standing import Outlook, outlook_of, stand, state_words
 from yarrow_lane.commission.studio import Studio, StudioTrouble, put_on_shelf, set_climate, take_off_shelf
 from yarrow_lane.commission.today import todays_acts
+from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.deliver.handover import Deliver, ListLine
 from yarrow_lane.intake.photos import Eye, Intake
 from yarrow_lane.lane.doors import DOORS
-from yarrow_lane.lane.happening import ClockStarted, ClockStopped
+from yarrow_lane.lane.happening import ClockStarted, ClockStopped, ProofAnswered, ProofSent
 from yarrow_lane.lane.standing import act_detail, can_be_done
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.paint.drying import Climate
@@ -200,6 +201,17 @@ def test_today_follows_the_plan_and_ends_with_the_hours():
     assert [a.key for a in acts] == planned[: len(acts)] and planned
     assert sum(a.minutes for a in acts) <= 120, "from noon to two"
     assert todays_acts(outlooks(NOON.replace(hour=20), easel), STUDIO.time, NOON.replace(hour=20)) == ()
+
+
+def test_nothing_is_painted_before_the_client_has_answered():
+    """A proof sent this noon; clients answer within three days as a rule, so that the first stroke is planned for Thursday."""
+    c = shut_up_to("Compose")
+    sent = replace(c, log=(ProofSent(NOON, 1, reference_key(c.compose)),))
+    (before,), (after,) = outlooks(NOON, c), outlooks(NOON, sent)
+    assert before.sittings[0].day == NOON.date()
+    assert after.sittings[0].start >= (NOON + timedelta(days=3)).replace(tzinfo=None)
+    answered = replace(sent, log=(*sent.log, ProofAnswered(NOON, 1, True)))
+    assert outlooks(NOON, answered)[0].sittings[0].day == NOON.date()
 
 
 def test_without_hours_only_small_acts_are_left():
