@@ -36,6 +36,7 @@ class Planned:
     def __init__(self, database: Database) -> None:
         self._database = database
         self._days: dict[date, KeptDay] | None = None
+        self._unsaved = False
         self._pace: tuple[Mapping[str, tuple[Paced, ...]], Pace] | None = None
         self._plan: tuple[tuple[object, ...], Plan] | None = None
         self._resting: tuple[Sequence[Work], Pace, tuple[float, ...]] = ((), Pace({}), ())
@@ -175,7 +176,15 @@ class Planned:
         )
         oldest = found.first - timedelta(days=_KEPT_DAYS)
         self._days = {d: k for d, k in (*self.days().items(), (found.first, kept)) if d >= oldest}
-        self._database.remember(_MEMORY, json.dumps([_plain(k) for k in self._days.values()]))
+        self._unsaved = True
+
+    def save(self) -> bool:
+        """Keep the days in the studio's memory; whether there was anything to keep. Raises `StoreTrouble`."""
+        if self._unsaved and self._days is not None:
+            self._database.remember(_MEMORY, json.dumps([_plain(k) for k in self._days.values()]))
+            self._unsaved = False
+            return True
+        return False
 
 
 def paced(works: Sequence[Work], studio: Studio, pace: Pace) -> list[Work]:

@@ -211,4 +211,4 @@ class Standings:
         if some:
             self._database.keep_standings((i, self._kept[i][0], to_plain_json(self._kept[i][1])) for i in some)
             self._unsaved.difference_update(some)
-        return bool(some)
+        return self.planned.save() or bool(some)
