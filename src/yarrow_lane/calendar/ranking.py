@@ -12,7 +12,7 @@ from yarrow_lane.calendar.windows import Windows
 
 Perm = NDArray[np.int64]
 _TRIES, _BATCH = 40, 64  # rounds without gain before it stops, moves looked at in one: our choice
-_ROUNDS, _MANY, _ROUNDS_OF_MANY = 120, 60, 15  # rounds in all, fewer where there are many jobs: our choice
+_ROUNDS, _MANY, _ROUNDS_OF_MANY = 120, 24, 12  # rounds in all, fewer where there are many jobs: our choice
 _CHANGES = 3  # minutes of changing wells and canvas per stint: our choice
 
 
