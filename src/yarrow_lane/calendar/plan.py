@@ -21,7 +21,7 @@ from yarrow_lane.measure.progress import SILENT, Progress
 DETAILED_DAYS = 130
 _LOOKED_AT = 1.5
 QUICK, THOROUGH = 3_500, 75_000  # stints laid while the painter waits (about an eighth of a second), and behind: our choice
-MOST_SEARCHED = 2_000  # larger plans are laid once: our choice
+MOST_SEARCHED = 1_200  # larger plans are laid once: our choice
 NEAR_DAYS = 7  # sittings that have been told are moved only for a gain: our choice
 MOVED_PRICE = 2.0 * DAY_MIN  # minutes late that one moved sitting counts for: our choice, after trials
 WORTH_SHOWING = float(DAY_MIN)  # a better plan found behind is shown when it gains a day
