@@ -7,7 +7,7 @@ from typing import Any, Protocol
 
 from yarrow_lane.calendar.pace import ENOUGH, Pace
 from yarrow_lane.calendar.painted_days import PaintedDays
-from yarrow_lane.calendar.plan import Plan
+from yarrow_lane.calendar.plan import Plan, Sitting
 from yarrow_lane.calendar.promising import Offer, Offers
 from yarrow_lane.commission.newcomer import Newcomer
 from yarrow_lane.commission.standing import Outlook
@@ -31,6 +31,7 @@ class Hands(Protocol):
 
     def fill_newcomer(self, piece: Newcomer) -> None: ...
     def promise(self, day: date) -> None: ...
+    def pin_or_free(self, sitting: Sitting) -> None: ...
 
 
 def today_section(acts: Sequence[TimedAct], most: int = _DEEDS) -> Section:
@@ -82,6 +83,16 @@ def since_section(
     lines.sort(key=lambda line: not (isinstance(line, Fact) and line.value.startswith("missed")))
     more = (Note(f"and {len(lines) - _CHANGES} more"),) if len(lines) > _CHANGES else ()
     return Section(f"Since {day_text(yesterday.day)}", (*lines[:_CHANGES], *more))
+
+
+def sitting_section(s: Sitting, title: str, hands: Hands) -> Section:
+    """The sitting that mouse or keys stand on: when, and which passes."""
+    lines: list[Line] = [Fact(day_text(s.day), f"{s.start:%H:%M} to {s.end:%H:%M}")]
+    lines += [Fact(a.words, hours_text(a.minutes)) for a in s.acts[:_CHANGES]]
+    if len(s.acts) > _CHANGES:
+        lines.append(Note(f"and {len(s.acts) - _CHANGES} more"))
+    lines.append(Press("Let it move freely" if s.pinned else "Fix it here", lambda: hands.pin_or_free(s)))
+    return Section(f"{title}, this sitting", tuple(lines))
 
 
 def moved_section(words: Sequence[str]) -> Section | None:

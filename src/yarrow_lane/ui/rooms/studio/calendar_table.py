@@ -71,6 +71,11 @@ class CalendarTable(QWidget):
         self._tell()
         self.update()
 
+    @property
+    def sitting(self) -> Sitting | None:
+        """The one that mouse or keys stand on."""
+        return self._at
+
     # --- where things stand
 
     def scale(self) -> DayScale:

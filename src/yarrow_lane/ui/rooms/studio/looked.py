@@ -6,7 +6,7 @@ from datetime import date
 
 from yarrow_lane.calendar.pace import Pace
 from yarrow_lane.calendar.painted_days import PaintedDays
-from yarrow_lane.calendar.plan import Plan
+from yarrow_lane.calendar.plan import Plan, Sitting
 from yarrow_lane.desk.planned import KeptDay
 from yarrow_lane.ui.rooms.studio.calendar_bench import Offered
 from yarrow_lane.ui.rooms.studio.own_time_bench import Off
@@ -41,5 +41,6 @@ class Looked:
     off: Off = Off()
     ask: Ask | None = None
     painted: Callable[[str, date], float] = _nothing
+    sitting: Sitting | None = None
     since_break: float = 0.0
     canvas: str = ""

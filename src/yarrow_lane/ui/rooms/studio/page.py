@@ -11,7 +11,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QStackedWidget, QVBoxLayout, QWidget
 
 from yarrow_lane.calendar.own_time import spans_on
-from yarrow_lane.calendar.plan import Plan
+from yarrow_lane.calendar.plan import Plan, Sitting
 from yarrow_lane.commission.newcomer import Newcomer
 from yarrow_lane.commission.standing import Outlook
 from yarrow_lane.commission.studio import Studio
@@ -120,7 +120,8 @@ class StudioPage(RoomPage):
         since = (now - clock.clock_since).total_seconds() / 60 if clock is not None and clock.clock_since is not None else 0.0
         return Looked(
             standings.plan(now), standings.planned.yesterday(now.date()), standings.pace(now) if calendar else None, standings.painted_days(now),
-            self._acts.offered(now) if calendar or self.on_bench == "start" else None, moved, self.off, self.ask, minutes, since,
+            self._acts.offered(now) if calendar or self.on_bench == "start" else None, moved, self.off, self.ask, minutes,
+            self.calendar.sitting if calendar else None, since,
             clock.id if clock is not None else "",
         )  # fmt: skip
 
@@ -163,9 +164,8 @@ class StudioPage(RoomPage):
 
     def look_at(self, commission_id: str) -> None:
         """Look at another commission in the calendar."""
-        if commission_id != self.selected:
-            self.selected = commission_id
-            self.refresh()
+        self.selected = commission_id
+        self.refresh()
 
     def go_in_studio(self, where: str) -> None:
         """The shelf, the calendar, or something on the bench."""
@@ -178,6 +178,10 @@ class StudioPage(RoomPage):
             (self.shelf if where == "shelf" else self.calendar).setFocus(Qt.FocusReason.OtherFocusReason)
             return
         self.put_on_bench(where)  # type: ignore[arg-type]
+
+    def pin_or_free(self, sitting: Sitting) -> None:
+        """A sitting is fixed where it stands, or moves freely again."""
+        self._acts.pin_or_free(sitting)
 
     def begin_act(self, act: TimedAct) -> None:
         """Go where the act is done; a pass is chosen at the easel."""

@@ -37,6 +37,7 @@ from yarrow_lane.ui.rooms.studio.calendar_bench import (
     newcomer_section,
     pace_section,
     since_section,
+    sitting_section,
     today_section,
 )
 from yarrow_lane.ui.rooms.studio.looked import Ask, Looked
@@ -240,6 +241,9 @@ def _calendar_bench(
     titles = {o.standing.id: o.standing.title for o in found}
     sections = [today_section(acts)]
     extra = (
+        sitting_section(looked.sitting, titles.get(looked.sitting.commission_id, ""), hands)
+        if looked.sitting is not None
+        else None,
         moved_section(looked.moved),
         since_section(found, looked.plan, looked.yesterday, looked.painted) if looked.plan is not None else None,
         pace_section(looked.pace, looked.days) if looked.pace is not None else None,
