@@ -11,11 +11,13 @@ from tests.doing import do_part, photo_from_file
 from tests.journeys.hands import fill, keys
 from tests.rooms.compose.sitters import sitter
 from tests.ui.rooms.doing import ENTER, LONGER, now
+from yarrow_lane.commission.studio import with_paintbox
 from yarrow_lane.compose.composition import set_size
 from yarrow_lane.compose.cutting.outline import traced
 from yarrow_lane.compose.pieces import Ring
 from yarrow_lane.compose.placing import add_piece
 from yarrow_lane.intake.photos import add_photo, set_use
+from yarrow_lane.palette.starters import starter
 from yarrow_lane.store.store import Store
 
 
@@ -87,3 +89,12 @@ def own_demo(demo_as_built, tmp_path):
     store = Store(tmp_path / "demo", NOON.date())
     yield store
     store.close()
+
+
+@pytest.fixture
+def palette(qtbot, framed, wait_idle):
+    """The palette with the eight tubes of the starter."""
+    framed.desk.do_studio("Filled", lambda s: with_paintbox(s, starter("eight earths and primaries")))
+    keys(qtbot, framed, "5")
+    wait_idle(framed)
+    return framed
