@@ -55,6 +55,13 @@ def test_a_portrait_that_goes_slowly_is_late_in_what_is_left():
     assert pace.factor("fur", "slow") > 1.25 * pace.factor("fur")
 
 
+def test_passes_of_one_portrait_are_late_together():
+    """Portraits that went at 0.7 and 1.4 of the guess in turn: forty passes of a new one do not even out."""
+    logged = {f"c{n}": [Paced("fur", 60, 60 * (0.7, 1.4)[n % 2])] * 10 for n in range(8)}
+    drawn = Pace(logged).draws(500).minutes("new", ["fur"] * 40, [60.0] * 40)
+    assert np.std(np.log(drawn)) > 0.22
+
+
 def test_a_pass_of_a_minute_teaches_nothing():
     assert Pace({"a": [Paced("fur", 60, 0.5)] * 10}).factor("fur") == 1.0
 
