@@ -48,7 +48,7 @@ MUTATIONS = (
     Mutation("wet paint is painted on", "calendar/laying.py", "begin[after] = end + lag", "begin[after] = end", "rooms/calendar"),
     Mutation("other canvases cost nothing", "calendar/board.py", "between = canvas if not same", "between = 0 if not same", "rooms/calendar"),
     Mutation("by lamp as by day", "calendar/board.py", "if stint.daylight:", "if False:", "rooms/calendar"),
-    Mutation("a pin moves", "calendar/plan.py", "found[n, k] = start", "found[n, k] = start + 5", "rooms/calendar"),
+    Mutation("a pin moves", "calendar/pinning.py", "found[n, k] = start", "found[n, k] = start + 5", "rooms/calendar"),
     Mutation("days are never lost", "calendar/painted_days.py", "planned[None] * of_day * ~lost", "planned[None] * of_day", "rooms/calendar"),
     Mutation("late passes alone are late", "calendar/pace.py", "base += self._works *", "base += 0 *", "rooms/calendar"),
     Mutation("safe is likely", "calendar/dates.py", "LIKELY, SAFE = 0.5, 0.9", "LIKELY, SAFE = 0.5, 0.5", "rooms/calendar"),

@@ -20,7 +20,7 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.palette.recipe import recipe_words
 from yarrow_lane.palette.wells import patch_colour
 from yarrow_lane.store.store import Store
-from yarrow_lane.ui.rooms.studio.papers import hours_text
+from yarrow_lane.ui.rooms.studio.papers import hours_csv
 from yarrow_lane.ui.window import Window
 
 ENTER, SPACE, ESC = Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Escape
@@ -186,7 +186,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
         clock.now += timedelta(minutes=20)
         keys(qtbot, window, ENTER)
     assert len(c().easel.finished) == len(time_entries(c().log)) == 15
-    csv_lines = hours_text(desk).strip().splitlines()
+    csv_lines = hours_csv(desk).strip().splitlines()
     assert len(csv_lines) == 16 and ",20.0," in csv_lines[1]
 
     # Check: the painting beside the crop.

@@ -2,8 +2,9 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from datetime import date, timedelta
+from datetime import date
 from functools import cached_property
+from math import ceil
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,13 +13,15 @@ from yarrow_lane.calendar.jobs import Work
 from yarrow_lane.calendar.own_time import DAY_MIN
 from yarrow_lane.calendar.pace import Draws, Pace
 from yarrow_lane.calendar.painted_days import PaintedDays
-from yarrow_lane.calendar.plan import Plan
+from yarrow_lane.calendar.sittings import Plan
+from yarrow_lane.measure.moments import day_after
 
 DRAWS = 500
 LIKELY, SAFE = 0.5, 0.9
 DABS = 10  # a finish is shown as ten dabs, a chance in ten each
+_WORST = 0.95  # the very last of the draws says nothing
 _MORE_DAYS = 120  # beyond the plan, so that slow painters come to an end: our choice
-_LAST_DAY = 1500
+_LAST_DAY = 1500  # nothing is told beyond: our choice
 Floats = NDArray[np.float64]
 
 
@@ -31,24 +34,17 @@ class Dates:
     guessed: bool = False
 
     @cached_property
-    def likely_day(self) -> int:
-        """Days from the first until it is there in 5 of 10."""
-        return int(np.ceil(np.quantile(self.days, LIKELY)))
-
-    @cached_property
-    def safe_day(self) -> int:
-        """Days from the first until it is there in 9 of 10."""
-        return int(np.ceil(np.quantile(self.days, SAFE)))
-
-    @property
     def likely(self) -> date:
         """In 5 of 10."""
-        return self.first + timedelta(days=self.likely_day)
+        return self._day(LIKELY)
 
-    @property
+    @cached_property
     def safe(self) -> date:
         """In 9 of 10."""
-        return self.first + timedelta(days=self.safe_day)
+        return self._day(SAFE)
+
+    def _day(self, share: float) -> date:
+        return day_after(self.first, int(reached_by(self.days, share)))
 
     def kept(self, promised: date) -> float:
         """The share of the draws that keep a promise."""
@@ -56,9 +52,19 @@ class Dates:
 
     @cached_property
     def dabs(self) -> tuple[date, ...]:
-        """Ten days, a chance in ten each: the middles of the tenths."""
-        middles = np.quantile(self.days, (np.arange(DABS) + 0.5) / DABS)
-        return tuple(self.first + timedelta(days=round(float(m))) for m in middles)
+        """Ten days, a chance in ten each: the fifth is the likely day, the ninth the safe one, the last the middle of the worst tenth."""
+        return tuple(self._day(min(n / DABS, _WORST)) for n in range(1, DABS + 1))
+
+
+def reached_by(days: NDArray[np.int64], share: float) -> NDArray[np.int64]:
+    """The first day by which at least that share of the draws (first axis) is over."""
+    at = ceil(share * len(days) - 1e-9) - 1
+    return np.asarray(np.partition(days, at, axis=0)[at], np.int64)
+
+
+def tenths(kept: float) -> int:
+    """A chance in tenths, never better than it is."""
+    return int(kept * 10 + 1e-9)
 
 
 class Outcomes:
@@ -68,7 +74,7 @@ class Outcomes:
         self.plan, self.pace = plan, pace
         self.draws = pace.draws(count)
         by_id = {w.commission_id: w for w in works}
-        self.works = [by_id[i] for i in plan.ids if i in plan.body]
+        self.works = [by_id[i] for i in plan.ids if i in plan.body]  # what the windows do not hold has no day
         self.ids = tuple(w.commission_id for w in self.works)
         self.minutes = np.stack([minutes_drawn(w, self.draws) for w in self.works], 1) if self.works else np.zeros((count, 0))
         self._shares()
@@ -93,7 +99,7 @@ class Outcomes:
             early = (job == of_plan[n]) if self.ids[n] in plan.small else start < end
             self.before[n] = (np.bincount(job[early], minutes[early], len(plan.ids)) / whole)[of_plan]
         self.body_day = ends // DAY_MIN
-        finish = np.array([(plan.finish[i] - plan.first).days if plan.finish[i] else 0 for i in self.ids], np.int64)  # type: ignore[operator]
+        finish = np.array([((plan.finish[i] or plan.first) - plan.first).days for i in self.ids], np.int64)
         self.after = finish - self.body_day
         self._by_day = np.bincount(start // DAY_MIN, minutes) if len(start) else np.zeros(0)
         self.guessed = np.array([whole[place[i]] for i in self.ids], float)
@@ -125,10 +131,20 @@ class Outcomes:
         idle = self.idle if idle is None else idle
         return _days(np.cumsum(painted, 1), minutes @ before.T) + idle + after
 
-    def dates(self, finish: NDArray[np.int64] | None = None) -> dict[str, Dates]:
+    def dates_from(self, days: NDArray[np.int64]) -> Dates:
+        """What the draws of one commission say."""
+        return Dates(self.plan.first, days, self.pace.first_guesses)
+
+    def dates(self) -> dict[str, Dates]:
         """By commission."""
-        found = self.finish() if finish is None else finish
-        return {i: Dates(self.plan.first, found[:, n], self.pace.first_guesses) for n, i in enumerate(self.ids)}
+        found = self.finish()
+        return {i: self.dates_from(found[:, n]) for n, i in enumerate(self.ids)}
+
+    def kept(self, finish: NDArray[np.int64], promised: Mapping[str, date | None]) -> Floats:
+        """The share of the draws in which each promise is kept; 1 without one."""
+        due = [promised.get(i) for i in self.ids]
+        kept = [1.0 if d is None else (finish[:, n] <= (d - self.plan.first).days).mean() for n, d in enumerate(due)]
+        return np.asarray(kept, float)
 
 
 def minutes_drawn(work: Work, draws: Draws) -> Floats:

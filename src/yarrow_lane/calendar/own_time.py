@@ -1,14 +1,15 @@
 """The painter's own time: hours by weekday, days off, other engagements, the place's daylight, and what changes at the easel cost."""
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from itertools import pairwise
 
+from yarrow_lane.measure.days import WEEKDAY_NAMES
 from yarrow_lane.measure.trouble import Trouble
 
 DAY_MIN = 1440
-_DAY_WORDS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
 class TimeTrouble(Trouble):
@@ -66,7 +67,8 @@ class OwnTime:
     The hours, the place and the shortest sitting are first values of our choice until the painter sets them, the longest is the
     handbook's (common practice); `canvas` and `palette` are what another canvas on the easel and other wells cost (our choice). A finished
     piece rests unseen for `rest` hours (common practice: 24 to 48), needs `courier` days to the client, and a client `answer` days to a
-    letter (our choice). Kinds of area in `daylight` are painted by daylight only (our choice). `extra` are hours on single days.
+    letter (our choice). Kinds of area in `daylight` are painted by daylight only (our choice). `extra` are hours on single days besides
+    those of their weekday.
     """
 
     hours: Hours = _USUAL
@@ -111,9 +113,9 @@ def set_hours(own: OwnTime, weekday: int, spans: tuple[Span, ...]) -> OwnTime:
     ordered = tuple(sorted(spans, key=lambda s: s.begin))
     for span in ordered:
         if not 0 <= span.begin < span.end <= DAY_MIN:
-            raise TimeTrouble(f"The hours of {_DAY_WORDS[weekday]} were not taken", "a range ends before it begins")
+            raise TimeTrouble(f"The hours of {WEEKDAY_NAMES[weekday]} were not taken", "a range ends before it begins")
     if any(b.begin < a.end for a, b in pairwise(ordered)):
-        raise TimeTrouble(f"The hours of {_DAY_WORDS[weekday]} were not taken", "two ranges overlap")
+        raise TimeTrouble(f"The hours of {WEEKDAY_NAMES[weekday]} were not taken", "two ranges overlap")
     return replace(own, hours=(*own.hours[:weekday], ordered, *own.hours[weekday + 1 :]))
 
 
@@ -124,11 +126,25 @@ def take_off(own: OwnTime, first: date, last: date, words: str = "") -> OwnTime:
     return replace(own, off=tuple(sorted({*own.off, DaysOff(first, last, words)}, key=lambda o: (o.first, o.last))))
 
 
-def add_days(own: OwnTime, days: tuple[date, ...]) -> OwnTime:
-    """Hours on single days that have none, as on a usual day."""
+def add_days(own: OwnTime, days: Iterable[date]) -> OwnTime:
+    """On single days that have no hours those of a usual day."""
     usual = next((spans for spans in own.hours if spans), ())
-    new = tuple((d, s) for d in days if d.weekday() not in own.weekdays for s in usual if (d, s) not in own.extra)
-    return replace(own, extra=tuple(sorted((*own.extra, *new), key=lambda e: e[0])))
+    return _with_extra(own, ((d, s) for d in days if d.weekday() not in own.weekdays for s in usual))
+
+
+def lengthen(own: OwnTime, days: Iterable[date]) -> OwnTime:
+    """An hour more at the end of single days, as far as they have hours and midnight allows."""
+    ends = ((d, _hours_on(own, d)[-1].end) for d in days if spans_on(own, d))
+    return _with_extra(own, ((d, Span(end, min(DAY_MIN, end + 60))) for d, end in ends if end < DAY_MIN))
+
+
+def no_extra(own: OwnTime) -> OwnTime:
+    """No hours on single days any more."""
+    return replace(own, extra=())
+
+
+def _with_extra(own: OwnTime, more: Iterable[tuple[date, Span]]) -> OwnTime:
+    return replace(own, extra=tuple(sorted({*own.extra, *more}, key=lambda e: (e[0], e[1].begin))))
 
 
 def put_back(own: OwnTime, off: DaysOff) -> OwnTime:
@@ -155,11 +171,11 @@ def without_engagements(own: OwnTime, source: str) -> OwnTime:
 
 
 def spans_on(own: OwnTime, day: date) -> tuple[Span, ...]:
-    """The hours that are free on a day: no days off, engagements cut out, none longer than the longest sitting."""
+    """The hours that are free on a day: weekday's and extra ones, no days off, engagements cut out, none longer than the longest sitting."""
     if any(o.first <= day <= o.last for o in own.off):
         return ()
     midnight = datetime(day.year, day.month, day.day)
-    free = list(own.hours[day.weekday()]) or [s for d, s in own.extra if d == day]
+    free = _hours_on(own, day)
     for e in own.engagements:
         if e.end <= midnight or e.start >= midnight + timedelta(days=1):
             continue
@@ -167,6 +183,23 @@ def spans_on(own: OwnTime, day: date) -> tuple[Span, ...]:
         end = min(DAY_MIN, -int(-(e.end - midnight).total_seconds() // 60))
         free = [s for f in free for s in (Span(f.begin, min(f.end, begin)), Span(max(f.begin, end), f.end)) if s.minutes > 0]
     return tuple(part for f in free for part in _in_sittings(f, own.longest))
+
+
+def minutes_on(own: OwnTime, day: date) -> int:
+    """Free minutes of a day."""
+    return sum(s.minutes for s in spans_on(own, day))
+
+
+def _hours_on(own: OwnTime, day: date) -> list[Span]:
+    """Weekday's and extra hours in order, those that touch or overlap as one."""
+    found: list[Span] = []
+    every = (*own.hours[day.weekday()], *(s for d, s in own.extra if d == day))
+    for span in sorted(every, key=lambda s: s.begin):
+        if found and span.begin <= found[-1].end:
+            found[-1] = Span(found[-1].begin, max(found[-1].end, span.end))
+        else:
+            found.append(span)
+    return found
 
 
 _PAUSE = 30  # between two sittings of the longest kind: our choice

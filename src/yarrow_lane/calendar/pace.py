@@ -80,6 +80,10 @@ class Pace:
         row = self._row(family, commission)
         return float(np.exp(row @ self.mean))
 
+    def likely(self, family: str, guessed: float, commission: str = "") -> float:
+        """Minutes a pass likely takes, of those first guessed."""
+        return guessed * self.factor(family, commission)
+
     def spread(self, family: str, commission: str = "") -> tuple[float, float]:
         """The factor that a single pass keeps under in 1 of 10 and in 9 of 10."""
         row = self._row(family, commission)
@@ -112,6 +116,12 @@ class Pace:
         passes = np.sqrt(self._pass_var * self._pass_known / rng.chisquare(self._pass_known, count))
         works = np.sqrt(self._work_var * self._work_known / rng.chisquare(self._work_known, count))
         return Draws(self, terms, passes, works)
+
+
+def factor_words(factor: float) -> str:
+    """A factor against the first guess, in words."""
+    percent = round(100 * (factor - 1))
+    return "as guessed" if not percent else f"{abs(percent)}\u202f% {'longer' if percent > 0 else 'less'}"
 
 
 class Draws:

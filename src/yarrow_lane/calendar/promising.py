@@ -7,7 +7,7 @@ from datetime import date, datetime
 import numpy as np
 from numpy.typing import NDArray
 
-from yarrow_lane.calendar.dates import SAFE, Dates, Outcomes, minutes_drawn
+from yarrow_lane.calendar.dates import SAFE, Dates, Outcomes, minutes_drawn, reached_by
 from yarrow_lane.calendar.jobs import Work
 from yarrow_lane.calendar.own_time import DAY_MIN, OwnTime
 from yarrow_lane.calendar.plan import plan
@@ -58,15 +58,14 @@ def offers(
     finish = alone.finish.get(new.commission_id)
     after = (finish - alone.first).days - day if finish is not None else 0
     now_there = outcomes.finish()
-    kept = _kept(now_there, outcomes, promised)
     tried = []
     for place in range(len(order) + 1):
         found = _with_new(outcomes, order, place, drawn, after)
-        slips = _slips(now_there, found[:, :-1], kept, outcomes, promised)
+        slips = _slips(now_there, found[:, :-1], outcomes, promised)
         before = outcomes.ids[order[place - 1]] if place else ""
-        tried.append(Offer(Dates(outcomes.plan.first, found[:, -1], outcomes.pace.first_guesses), before, slips))
+        tried.append(Offer(outcomes.dates_from(found[:, -1]), before, slips))
     harmless = [o for o in tried if not o.breaks]
-    earliest = min(harmless, key=lambda o: o.dates.safe_day) if harmless else None
+    earliest = min(harmless, key=lambda o: o.dates.safe) if harmless else None
     return Offers(earliest, tried[0], tried[-1])
 
 
@@ -89,18 +88,11 @@ def _with_new(
     return outcomes.finish(minutes, before, after=np.r_[outcomes.after, after], idle=np.r_[outcomes.idle, 0])
 
 
-def _kept(days: NDArray[np.int64], outcomes: Outcomes, promised: Mapping[str, date | None]) -> NDArray[np.float64]:
-    """The share of the draws in which each promise is kept; 1 without one."""
-    due = [promised.get(i) for i in outcomes.ids]
-    first = outcomes.plan.first
-    return np.array([1.0 if d is None else float((days[:, n] <= (d - first).days).mean()) for n, d in enumerate(due)])
-
-
 def _slips(
-    was: NDArray[np.int64], now: NDArray[np.int64], kept: NDArray[np.float64], outcomes: Outcomes, promised: Mapping[str, date | None]
+    was: NDArray[np.int64], now: NDArray[np.int64], outcomes: Outcomes, promised: Mapping[str, date | None]
 ) -> tuple[Slip, ...]:  # fmt: skip
-    later = np.ceil(np.quantile(now, SAFE, axis=0)) - np.ceil(np.quantile(was, SAFE, axis=0))
-    after = _kept(now, outcomes, promised)
+    later = reached_by(now, SAFE) - reached_by(was, SAFE)
+    kept, after = outcomes.kept(was, promised), outcomes.kept(now, promised)
     broken = ((kept >= SAFE) & (after < SAFE)) | ((kept < SAFE) & (after < kept - _LOSS))
     return tuple(
         Slip(i, int(later[n]), bool(broken[n])) for n, i in enumerate(outcomes.ids) if later[n] > 0 or broken[n]

@@ -5,7 +5,8 @@ from datetime import datetime
 
 from yarrow_lane.calendar.jobs import Work
 from yarrow_lane.calendar.own_time import OwnTime
-from yarrow_lane.calendar.plan import THOROUGH, Pin, Plan, plan
+from yarrow_lane.calendar.plan import THOROUGH, plan
+from yarrow_lane.calendar.sittings import Pin, Plan
 from yarrow_lane.measure.progress import SILENT, Progress
 
 

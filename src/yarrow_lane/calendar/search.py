@@ -6,7 +6,8 @@ later than the best. Effort is counted in stints laid, not in seconds: the same 
 """
 
 import random
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Sequence, Set
+from itertools import takewhile
 from math import log
 
 from yarrow_lane.calendar.board import Full
@@ -16,6 +17,7 @@ from yarrow_lane.measure.progress import SILENT, Progress
 
 Order = list[int]
 Named = list[tuple[int, int]]  # (job, stint)
+CommissionDay = tuple[str, int]  # a commission and a day, counted from the plan's first
 _STALE = 40  # steps without gain before it starts from the best again, besides one for each stint: our choice
 _FEW = 80  # up to so many stints single ones are tried elsewhere: our choice
 _LONG = 20_000  # from so much effort on every rule is tried: our choice
@@ -46,13 +48,7 @@ class Search:
         """The cost of an order; infinite as soon as it is surely above `limit`, or when the windows end before the work does."""
         laying = self._laying
         self._progress.at(min(1.0, self.spent / self._until))
-        same = 0
-        for step, job in zip(laying.steps, order, strict=False):
-            if step[0] != job:
-                break
-            same += 1
-        while len(laying.steps) > same:
-            laying.take_off()
+        same = self._keep(step[0] == job for step, job in zip(laying.steps, order, strict=False))
         try:
             for job in order[same:]:
                 laying.lay(job)
@@ -66,13 +62,7 @@ class Search:
     def run_named(self, order: Named) -> float:
         """The cost of laying single stints in an order; infinite where one comes before what it needs."""
         laying = self._laying
-        same = 0
-        for step, wanted in zip(laying.steps, order, strict=False):
-            if step[:2] != wanted:
-                break
-            same += 1
-        while len(laying.steps) > same:
-            laying.take_off()
+        same = self._keep(step[:2] == wanted for step, wanted in zip(laying.steps, order, strict=False))
         try:
             for job, stint in order[same:]:
                 if not laying.is_ready(job, stint):
@@ -84,6 +74,13 @@ class Search:
         except Full:
             return _INF
         return laying.cost() + self._price(laying)
+
+    def _keep(self, alike: Iterable[bool]) -> int:
+        """Take off what the new order does not begin with; how many steps stay."""
+        same = sum(1 for _ in takewhile(bool, alike))
+        while len(self._laying.steps) > same:
+            self._laying.take_off()
+        return same
 
     def begin(self, order: Order) -> None:
         """The order to better."""
@@ -226,17 +223,16 @@ class Search:
         return None if new == order else new
 
 
-def sittings_of(laying: Laying, until: int, day_min: int) -> dict[tuple[str, int], int]:
-    """Minutes by commission and day, up to a minute."""
-    found: dict[tuple[str, int], int] = {}
-    for job, row in zip(laying.jobs, laying.start, strict=True):
-        for stint, start in zip(job.stints, row, strict=True):
-            if 0 <= start < until and stint.minutes:
-                key = (job.commission_id, start // day_min)
-                found[key] = found.get(key, 0) + stint.minutes
-    return found
+def days_of(laying: Laying, days: int) -> Set[CommissionDay]:
+    """Which commission is painted on which of the first days."""
+    return {
+        (job.commission_id, start // DAY_MIN)
+        for job, row in zip(laying.jobs, laying.start, strict=True)
+        for stint, start in zip(job.stints, row, strict=True)
+        if 0 <= start < days * DAY_MIN and stint.minutes
+    }
 
 
-def moved(one: Mapping[tuple[str, int], int], other: Mapping[tuple[str, int], int]) -> float:
+def moved(one: Set[CommissionDay], other: Set[CommissionDay]) -> float:
     """How many sittings stand on other days."""
-    return len(set(one) ^ set(other)) / 2
+    return len(one ^ other) / 2

@@ -3,9 +3,11 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from yarrow_lane.measure.words import counted
+
 # The weights, all our choice, in minutes of what doing it now is worth.
 _PRESSING, _A_DAY_IN_HAND = 40.0, 8.0
-_LATEST = -5.0  # what is later than so many days presses no more than that: it has to be talked about
+_LATEST = -5  # what is later than so many days presses no more than that: it has to be talked about
 _PLANNED, _OTHER_CANVAS, _OTHER_WELLS, _SAME_WELLS, _OPEN_WELLS = 15.0, -20.0, -10.0, 5.0, 12.0
 _LIGHT_GOES, _NOT_TODAY, _LAST_HOUR, _LONG_FUR, _REWARD, _QUICK = 15.0, -10.0, -25.0, -15.0, 15.0, 10.0
 _DRYING_MOST = 25.0
@@ -16,13 +18,14 @@ BREAK_MIN = 50.0  # handbook table of numbers (our choice there)
 
 @dataclass(frozen=True)
 class Choice:
-    """Something that could be done. `in_hand` are days between safe day and promise; `ready_in` minutes until all beneath is dry,
-    `frees` minutes of drying or rest that it starts, `wells_open` minutes its mixed wells stay open (0 none mixed)."""
+    """Something that could be done. `in_hand` are working days between safe day and promise, None without either; `ready_in` minutes
+    until all beneath is dry, `frees` minutes of drying or rest that it starts, `wells_open` minutes its mixed wells stay open (0 none
+    mixed)."""
 
     commission_id: str
     title: str
     minutes: float
-    in_hand: float = 10.0
+    in_hand: int | None = None
     palette: str = ""
     painting: bool = True
     ready_in: float = 0.0
@@ -64,12 +67,9 @@ def weighed(c: Choice, at: Moment) -> Advised | None:
     if c.minutes > at.left and (not c.painting or at.left < 20):
         return None
     parts: list[tuple[float, str]] = []
-    in_hand = (
-        f"{c.in_hand:.0f} day{'s' * (round(c.in_hand) != 1)} in hand"
-        if c.in_hand >= 0
-        else f"safe day {-c.in_hand:.0f} day{'s' * (round(c.in_hand) != -1)} late"
-    )
-    parts.append((max(0.0, _PRESSING - _A_DAY_IN_HAND * max(c.in_hand, _LATEST)), in_hand))
+    if c.in_hand is not None:
+        said = f"{counted(-c.in_hand, 'working day')} late" if c.in_hand < 0 else f"{counted(c.in_hand, 'working day')} in hand"
+        parts.append((max(0.0, _PRESSING - _A_DAY_IN_HAND * max(c.in_hand, _LATEST)), said))
     parts.append((_PLANNED * c.planned, "planned for now"))
     parts.append((-c.ready_in, f"dry in {c.ready_in:.0f} min"))
     if c.painting:
@@ -91,8 +91,8 @@ def weighed(c: Choice, at: Moment) -> Advised | None:
     else:
         parts.append((_QUICK, "quick"))
     parts.append((min(_DRYING_MOST, c.frees / 60), "drying or rest begins"))
-    said = sorted((p for p in parts if abs(p[0]) >= _SAYABLE), key=lambda p: (p[0] < 0, -abs(p[0])))
-    return Advised(c, sum(p[0] for p in parts), tuple(words for _, words in said[:2]))
+    strongest = sorted((p for p in parts if abs(p[0]) >= _SAYABLE), key=lambda p: (p[0] < 0, -abs(p[0])))
+    return Advised(c, sum(p[0] for p in parts), tuple(words for _, words in strongest[:2]))
 
 
 def advised(choices: Sequence[Choice], at: Moment) -> tuple[Advised, ...]:

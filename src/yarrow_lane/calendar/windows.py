@@ -1,5 +1,6 @@
 """The stretches in which the painter can paint, from now on: minutes after today's midnight, each with its daylight."""
 
+from bisect import bisect_right
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
@@ -24,6 +25,11 @@ class Windows:
     def minutes(self) -> int:
         """All of them together."""
         return sum(self.end) - sum(self.begin)
+
+    def holds(self, start: int, end: int) -> bool:
+        """Whether one stretch has room from one minute to another."""
+        n = bisect_right(self.end, start)
+        return n < len(self.begin) and self.begin[n] <= start and end <= self.end[n]
 
 
 def windows(own: OwnTime, now: datetime, days: int) -> Windows:

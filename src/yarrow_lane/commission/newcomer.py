@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from yarrow_lane.calendar.jobs import Work
+from yarrow_lane.calendar.promising import Offers
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import stand
 from yarrow_lane.commission.studio import Studio
@@ -30,6 +31,15 @@ class Newcomer:
     def words(self, unit: Unit) -> str:
         """ "A new 30 × 40 cm"."""
         return f"A new {size_text(self.width_mm, self.height_mm, unit)}"
+
+
+@dataclass(frozen=True)
+class Offered:
+    """A piece asked about, its minutes by first guess, and the days it could be promised for; None without hours to plan it in."""
+
+    piece: Newcomer
+    minutes: float
+    offers: Offers | None
 
 
 def newcomer_work(piece: Newcomer, studio: Studio, now: datetime) -> Work:

@@ -10,10 +10,10 @@ from datetime import date, datetime
 from functools import cached_property
 from types import MappingProxyType
 
-from yarrow_lane.calendar.dates import Dates
+from yarrow_lane.calendar.dates import Dates, tenths
 from yarrow_lane.calendar.jobs import Work
-from yarrow_lane.calendar.pace import Paced
-from yarrow_lane.calendar.plan import Plan, Sitting
+from yarrow_lane.calendar.pace import Pace, Paced
+from yarrow_lane.calendar.sittings import Plan, Sitting
 from yarrow_lane.check import standing as check
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
@@ -47,9 +47,10 @@ class CommissionStanding:
     """One commission as shelf, weeks, lane and header show it.
 
     `rooms` holds the tasks of each room that still has some; `worry` leaves lateness out, which only a plan can tell.
-    `painted` are the days at the easel with their minutes, `paced` what its finished passes took against the first guess. `until` is when something here changes by itself;
-    `rests_on` are the photographs whose measures it rests on; `clock_since` when the clock that runs was started, `clock_on` on what.
-    `reckoned` says what the work left was reckoned from.
+    `painted` are the days at the easel with their minutes, `paced` what its finished passes took against the first guess. `until` is
+    when something here changes by itself; `rests_on` are the photographs whose measures it rests on; `clock_since` when the clock that
+    runs was started, `clock_on` on what. `reckoned` says what the work left was reckoned from. `rest_hours` are those of a rest unseen
+    still to come, `days_on_the_way` how long it will travel.
     """
 
     id: str
@@ -93,15 +94,10 @@ class CommissionStanding:
         """What the calendar plans; the same object as long as this standing is kept."""
         return Work(self.id, self.promised, self.rooms)
 
-    @property
-    def minutes_left(self) -> float:
-        """Minutes at the canvas still to come."""
-        return self.work.minutes
-
 
 @dataclass(frozen=True)
 class Outlook:
-    """A standing among all others: its sittings, its honest dates, and its gravest worry.
+    """A standing among all others: its sittings, its honest dates, the minutes left at the painter's own pace, and its gravest worry.
 
     `dates` is None where nothing is planned or it lies too far ahead; then `finish`, if all goes as guessed, is all that is known, and
     None where the painter has no hours.
@@ -110,6 +106,7 @@ class Outlook:
     standing: CommissionStanding
     sittings: tuple[Sitting, ...]
     finish: date | None
+    minutes_left: float
     worry: str
     dates: Dates | None = None
 
@@ -144,7 +141,7 @@ def passes_in(c: Commission, climate: Climate) -> tuple[Pass, ...]:
 def passes_planned(c: Commission, climate: Climate) -> tuple[tuple[Pass, ...], str]:
     """The passes by which days are reckoned, and what they rest on in words: a usual head's until the sitter is drawn."""
     if c.layers.sitter_drawn:
-        return passes_in(c, climate), "reckoned from your regions, at first guesses of pace"
+        return passes_in(c, climate), "reckoned from your regions"
     if not c.compose.sized:
         return (), ""
     usual = usual_layers(c.compose.canvas, c.brief, c.layers.school)
@@ -247,22 +244,25 @@ def stand(
         clock_since=started.at if started is not None else None,
         clock_on=started.title if started is not None else "",
         reckoned=reckoned,
-        paced=paced(c, planned),
+        paced=passes_paced(c, planned),
         rest_hours=(c.deliver.rest_hours or studio.time.rest) if c.deliver.rest_from is None else 0.0,
         days_on_the_way=days_on_the_way(c.deliver, studio.time.courier) if delivered is None else 0,
     )
 
 
-def paced(c: Commission, passes: tuple[Pass, ...]) -> tuple[Paced, ...]:
+def passes_paced(c: Commission, passes: tuple[Pass, ...]) -> tuple[Paced, ...]:
     """What the finished passes took against the first guess; those whose hours were not logged teach nothing."""
     spent, by_id = minutes_by_pass(c.log), {p.id: p for p in passes}
     done = (by_id[f.pass_id] for f in c.easel.finished if f.pass_id in by_id)
     return tuple(Paced(p.family, p.minutes, spent[p.id], p.area_cm2) for p in done if spent.get(p.id, 0.0) > 0)
 
 
-def outlook_of(standing: CommissionStanding, plan: Plan, dates: Mapping[str, Dates]) -> Outlook:
+def outlook_of(standing: CommissionStanding, plan: Plan, dates: Mapping[str, Dates], pace: Pace) -> Outlook:
     """A standing in the plan over all commissions; a promise that is not safe is its worry, with its chance in ten."""
-    found = Outlook(standing, plan.of(standing.id), plan.finish.get(standing.id), standing.worry, dates.get(standing.id))
+    found = Outlook(
+        standing, plan.of(standing.id), plan.finish.get(standing.id), standing.work.at_pace(pace).minutes, standing.worry,
+        dates.get(standing.id),
+    )  # fmt: skip
     if standing.delivered is not None or not found.late:
         return found
     chance = found.kept
@@ -270,9 +270,8 @@ def outlook_of(standing: CommissionStanding, plan: Plan, dates: Mapping[str, Dat
 
 
 def chance_words(kept: float) -> str:
-    """The chance that a promise is kept, in tenths, never better than it is."""
-    tenths = int(kept * 10 + 1e-9)
-    return f"kept in {tenths} of 10" if tenths else "kept in none of 10"
+    """The chance that a promise is kept."""
+    return f"kept in {tenths(kept) or 'none'} of 10"
 
 
 def state_words(s: CommissionStanding, now: datetime) -> str:

@@ -1,11 +1,11 @@
 """The studio: the painter's own settings and which commissions are on the shelf."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
-from datetime import datetime
+from datetime import date, datetime
 
 from yarrow_lane.calendar.own_time import OwnTime, evenly
-from yarrow_lane.calendar.plan import Pin
+from yarrow_lane.calendar.sittings import Pin
 from yarrow_lane.compose.rack import Rack
 from yarrow_lane.easel.keys import EaselKeys
 from yarrow_lane.lane.part import Part, Plain, as_it_was
@@ -127,6 +127,12 @@ def press(studio: Studio, commission_id: str, days: int) -> Studio:
     """A commission is painted so many days earlier than its promise asks; 0 takes it back."""
     rest = tuple(p for p in studio.pressed if p[0] != commission_id)
     return replace(studio, pressed=(*rest, (commission_id, days)) if days else rest)
+
+
+def press_before(studio: Studio, commission_id: str, promised: date, others: Iterable[date | None]) -> Studio:
+    """A commission is painted as if it were promised before these promises of others, and a week earlier at least (our choice)."""
+    days = [(promised - other).days + 1 for other in others if other is not None]
+    return press(studio, commission_id, max([7, *days]))
 
 
 def put_on_shelf(studio: Studio, commission_id: str) -> Studio:

@@ -17,7 +17,6 @@ Way = Literal["courier", "express", "by hand"]
 WAYS: tuple[Way, ...] = ("courier", "express", "by hand")
 
 REST_HOURS = 24.0  # common practice: 24 to 48 h unseen; this is the least
-REST_WISHED = 48.0
 # Days from the last pass until acrylic may be varnished, by its thickest film: from memory.
 ACRYLIC_WAIT_DAYS: dict[Film, float] = {"wash": 1.0, "normal": 3.0, "thick": 14.0}
 OIL_WAIT_DAYS = 182.0  # from memory: six months

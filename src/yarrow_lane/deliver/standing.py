@@ -23,10 +23,12 @@ from yarrow_lane.intake.brief import OIL, Medium
 from yarrow_lane.lane.standing import BEFORE, SMALL_MIN, Act, Standing, Task
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.moments import after
+from yarrow_lane.measure.words import begun
 from yarrow_lane.paint.drying import Film
 
 _LOOK_MIN, _PACK_MIN = 60.0, 30.0  # our choice
-_BY_DAYLIGHT = ("look with fresh eyes", "last sitting")
+LOOK = "look with fresh eyes"
+_BY_DAYLIGHT = (LOOK, "last sitting")
 _DAY_MIN, _HOUR_MIN = 1440.0, 60.0
 
 
@@ -63,7 +65,7 @@ def _act(d: Deliver, medium: Medium, last_painted: datetime | None, thickest: Fi
         case "rest" if d.rest_from is None:
             return Act("Turn it to the wall", "24 to 48 h unseen")
         case "rest":
-            return Act("Look with fresh eyes", "the rest is over", _LOOK_MIN, rest_ends(d), "rests until")
+            return Act(begun(LOOK), "the rest is over", _LOOK_MIN, rest_ends(d), "rests until")
         case "last list":
             left = sum(not line.done for line in d.last_list)
             return Act("Last sitting", f"{left} to mend: mark each line once it is done", _LOOK_MIN)
@@ -95,7 +97,7 @@ def tasks_left(
         waits = rest_hours * _HOUR_MIN if d.rest_from is None else 0.0
         if not tasks and waits:
             add("turn it to the wall", 0.0, 0.0)
-        add("look with fresh eyes", _LOOK_MIN, waits, after(d.rest_from, rest_hours * _HOUR_MIN) if d.rest_from else None)
+        add(LOOK, _LOOK_MIN, waits, after(d.rest_from, rest_hours * _HOUR_MIN) if d.rest_from else None)
     elif any(not line.done for line in d.last_list):
         add("last sitting", _LOOK_MIN, 0.0)
     if d.packed is None:

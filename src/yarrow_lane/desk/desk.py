@@ -16,6 +16,7 @@ from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.lane.happening import Happening, LetterSent
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.measure.words import counted
 from yarrow_lane.store.codec import happening_to_json, to_json
 from yarrow_lane.store.reading import Reader
 from yarrow_lane.store.store import Store
@@ -37,6 +38,11 @@ class Change:
     label: str
     kind: str = "do"  # "do", "undo", "redo" or "happened"
     folded: int = 0
+
+    @property
+    def words(self) -> str:
+        """The label, and how many changes went with it."""
+        return self.label + (f" and {counted(self.folded, 'earlier change')}" if self.folded else "")
 
 
 class Desk:

@@ -1,28 +1,28 @@
 """Every commission's standing, kept until the commission, the studio or the minute that matters changes; and the plan over all."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from itertools import islice
 
-from yarrow_lane.calendar.dates import Dates, Outcomes
+from yarrow_lane.calendar.dates import Dates
 from yarrow_lane.calendar.jobs import Work
-from yarrow_lane.calendar.pace import Pace
+from yarrow_lane.calendar.pace import Pace, Paced
 from yarrow_lane.calendar.painted_days import PaintedDays
-from yarrow_lane.calendar.plan import Plan
 from yarrow_lane.calendar.promising import Offers, offers
 from yarrow_lane.calendar.remedies import Trouble as PromiseTrouble
+from yarrow_lane.calendar.sittings import Plan
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import CommissionStanding, Outlook, outlook_of, photos_that_count, stand
 from yarrow_lane.commission.studio import STUDIO_PART, Studio
 from yarrow_lane.desk.evidence import EvidenceKept
-from yarrow_lane.desk.planned import Planned
+from yarrow_lane.desk.planned import Made, Planned
 from yarrow_lane.easel.air import Air, aired
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_plain_json, to_plain_json
 from yarrow_lane.store.database import Database
 
-VERSION = 7  # raise it when a standing is worked out differently: kept ones are then made anew
+VERSION = 8  # raise it when a standing is worked out differently: kept ones are then made anew
 
 
 @dataclass(frozen=True)
@@ -32,6 +32,14 @@ class Unreadable:
     id: str
     title: str
     trouble: Trouble
+
+
+@dataclass(frozen=True)
+class Logged:
+    """Finished passes by commission, and minutes at the easel by day."""
+
+    passes: Mapping[str, tuple[Paced, ...]]
+    painted: Mapping[date, float]
 
 
 class Standings:
@@ -51,6 +59,8 @@ class Standings:
         self._unreadable: dict[str, Unreadable] = {}
         self.planned = Planned(database)
         self._studio_seen: tuple[Studio | None, str] = (None, "")
+        self._changes = 0
+        self._logged: tuple[tuple[int, str], Logged] | None = None
 
     # --- one
 
@@ -72,14 +82,16 @@ class Standings:
         return found
 
     def _key(self, commission_id: str) -> str:
+        return f"{self._studio_words()} {self._versions.get(commission_id)} {self._happenings.get(commission_id)}"
+
+    def _studio_words(self) -> str:
+        """What of the studio changes how a commission stands: air, unit and a few of the painter's times."""
         studio = self._studio()
-        if studio is not self._studio_seen[0]:  # only air, unit and a few of the painter's times change how a commission stands
+        if studio is not self._studio_seen[0]:
             time = studio.time
-            self._studio_seen = (
-                studio,
-                f"{VERSION} {studio.climate} {studio.unit} {time.daylight} {time.rest} {time.courier} {time.answer}",
-            )
-        return f"{self._studio_seen[1]} {self._versions.get(commission_id)} {self._happenings.get(commission_id)}"
+            words = f"{VERSION} {studio.climate} {studio.unit} {time.daylight} {time.rest} {time.courier} {time.answer}"
+            self._studio_seen = (studio, words)
+        return self._studio_seen[1]
 
     def _stored(self, commission_id: str, key: str) -> tuple[str, CommissionStanding] | None:
         stored_key, text = self._texts.pop(commission_id, ("", ""))
@@ -92,11 +104,13 @@ class Standings:
 
     def changed(self, commission_id: str, version: str) -> None:
         """That commission has another version at its head."""
+        self._changes += 1
         self._versions[commission_id] = version
         self._unreadable.pop(commission_id, None)
 
     def happened(self, commission_id: str, number: int) -> None:
         """Something happened on that commission; `number` is the entry's own."""
+        self._changes += 1
         self._happenings[commission_id] = number
 
     def measured(self, photo_id: str) -> None:
@@ -142,63 +156,64 @@ class Standings:
         """What is to be planned, with passes as first guessed."""
         return tuple(s.work for s in self.all(now) if s.rooms)
 
+    def logged(self, now: datetime) -> Logged:
+        """What the easel's record teaches, from all commissions, those put away too; kept until one of them changes."""
+        key = (self._changes, self._studio_words())
+        if self._logged is None or self._logged[0] != key:
+            every = (*self.all(now), *self.away(now)[0])
+            painted: dict[date, float] = {}
+            for day, minutes in (spent for s in every for spent in s.painted):
+                painted[day] = painted.get(day, 0.0) + minutes
+            self._logged = (key, Logged({s.id: s.paced for s in every if s.paced}, painted))
+        return self._logged[1]
+
     def pace(self, now: datetime) -> Pace:
-        """The painter's own pace, from all commissions on record."""
-        on_shelf, away = self.all(now), self.away(now)[0]
-        return self.planned.pace({s.id: s.paced for s in (*on_shelf, *away) if s.paced})
+        """The painter's own pace."""
+        return self.planned.pace(self.logged(now).passes)
+
+    def _made(self, now: datetime) -> Made:
+        shares = self.planned.days.shares(self.logged(now).painted, now.date())
+        return self.planned.made(self.works(now), now, self._studio(), self.pace(now), shares)
 
     def plan(self, now: datetime) -> Plan:
         """The plan over all of them, worked out again when any task, the hours or the day has changed."""
-        return self.planned.plan(self.works(now), now, self._studio(), self.pace(now), self._shares(now))
+        return self._made(now).plan
 
     def painted_days(self, now: datetime) -> PaintedDays:
         """What part of the planned minutes is painted, as the kept days say."""
-        return PaintedDays(self._shares(now))
+        return self._made(now).days
 
-    def _shares(self, now: datetime) -> tuple[float, ...]:
-        on_shelf, away = self.all(now), self.away(now)[0]
-        painted: dict[date, float] = {}
-        for s in (*on_shelf, *away):
-            for day, minutes in s.painted:
-                painted[day] = painted.get(day, 0.0) + minutes
-        return self.planned.shares(painted, now.date())
-
-    def outcomes(self, now: datetime) -> Outcomes:
-        """The plan as the draws live through it."""
-        self.plan(now)
-        return self.planned.outcomes()
-
-    def dates(self, now: datetime) -> dict[str, Dates]:
-        """Likely and safe days by commission."""
-        self.plan(now)
-        return self.planned.dates()
+    def dates(self, now: datetime) -> Mapping[str, Dates]:
+        """Likely and safe days of what is planned stint by stint, by commission."""
+        return self._made(now).dates
 
     def safe_by_first_guess(self, commission_id: str, now: datetime) -> date | None:
         """The safe day as it would be had nothing been learned."""
-        return self.planned.safe_by_first_guess(commission_id, self.works(now), now, self._studio())
+        return self.planned.safe_by_first_guess(self._made(now), commission_id, now, self._studio())
 
     def trouble(self, commission_id: str, now: datetime) -> PromiseTrouble | None:
         """What saves its promise; None where it is safe or there is none."""
-        self.plan(now)
         s = self.of(commission_id, now)
-        return self.planned.trouble(commission_id, self._promised(now), self._studio(), s.rest_hours, s.days_on_the_way)
+        return self.planned.trouble(
+            self._made(now), commission_id, self._promised(now), self._studio(), s.rest_hours, s.days_on_the_way
+        )
 
     def offers(self, new: Work, now: datetime) -> Offers:
         """The days a new piece could be promised for."""
-        self.plan(now)
-        return offers(new, self.planned.outcomes(), self._promised(now), now, self._studio().time)
+        return offers(new, self._made(now).outcomes, self._promised(now), now, self._studio().time)
 
     def _promised(self, now: datetime) -> dict[str, date | None]:
         return {s.id: s.promised for s in self.all(now)}
 
     def outlooks(self, now: datetime) -> tuple[Outlook, ...]:
         """All of them in the plan."""
-        whole, dates = self.plan(now), self.dates(now)
-        return tuple(outlook_of(s, whole, dates) for s in self.all(now))
+        made = self._made(now)
+        return tuple(outlook_of(s, made.plan, made.dates, made.pace) for s in self.all(now))
 
     def outlook(self, commission_id: str, now: datetime) -> Outlook:
         """One of them in the plan; raises `Trouble` when it cannot be read."""
-        return outlook_of(self.of(commission_id, now), self.plan(now), self.dates(now))
+        made = self._made(now)
+        return outlook_of(self.of(commission_id, now), made.plan, made.dates, made.pace)
 
     def clocks(self) -> tuple[CommissionStanding, ...]:
         """Those on the shelf whose clock runs, as all stood when they were asked for last."""
@@ -211,4 +226,4 @@ class Standings:
         if some:
             self._database.keep_standings((i, self._kept[i][0], to_plain_json(self._kept[i][1])) for i in some)
             self._unsaved.difference_update(some)
-        return self.planned.save() or bool(some)
+        return self.planned.days.save() or bool(some)

@@ -6,7 +6,7 @@ from types import MappingProxyType
 
 from icalendar import Alarm, Calendar, Event
 
-from yarrow_lane.calendar.plan import Sitting
+from yarrow_lane.calendar.sittings import Sitting
 from yarrow_lane.measure.moments import day_after
 
 _BEFORE_PROMISE = timedelta(days=7)  # our choice

@@ -4,7 +4,7 @@ import csv
 import io
 from collections.abc import Mapping, Sequence
 
-from yarrow_lane.calendar.plan import Sitting
+from yarrow_lane.calendar.sittings import Sitting
 from yarrow_lane.documents.time_log import cell
 
 

@@ -6,6 +6,7 @@ from datetime import date, datetime
 
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped, Happening, HoursCorrected, StretchSettled, of_kind
 from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.measure.words import counted
 
 MOST_STRETCH_MIN = 16 * 60.0  # our choice: nobody paints longer in one go; the clock ran on
 
@@ -86,12 +87,18 @@ def doubts(log: Sequence[Happening]) -> tuple[TimeEntry, ...]:
 def logged_words(log: Sequence[Happening]) -> str:
     """The hours in all; what is in doubt is left out and said so."""
     count = len(doubts(log))
-    return hours_text(minutes_logged(log)) + (f", {count} stretch{'es' * (count != 1)} in doubt left out" if count else "")
+    return hours_text(minutes_logged(log)) + (f", {counted(count, 'stretch')} in doubt left out" if count else "")
 
 
 def minutes_logged(log: Sequence[Happening], about: str | None = None) -> float:
     """Minutes painted so far, for one pass or in all; the running stretch and those in doubt are left out."""
     return sum(e.minutes for e in time_entries(log) if about is None or e.about == about)
+
+
+def clock_face(minutes: float) -> str:
+    """Hours, minutes and seconds as a clock shows them."""
+    whole = int(max(0.0, minutes) * 60)
+    return f"{whole // 3600}:{whole // 60 % 60:02d}:{whole % 60:02d}"
 
 
 def minutes_by_pass(log: Sequence[Happening]) -> dict[str, float]:

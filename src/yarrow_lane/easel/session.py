@@ -131,6 +131,11 @@ def pass_meanwhile(easel: Easel, passes: tuple[Pass, ...], now: datetime) -> Pas
     return next((p for p in left if readiness(easel, p, now).ready), None)
 
 
+def pass_to_begin(easel: Easel, passes: tuple[Pass, ...], now: datetime) -> Pass | None:
+    """The pass to take the brush for: the one to paint now, or while that waits the first that does not; None when all are done."""
+    return pass_meanwhile(easel, passes, now) or pass_now(easel, passes, now)
+
+
 def wet_until(easel: Easel, now: datetime) -> datetime | None:
     """When the last wet film is dry; None when everything is."""
     dries = [dry_at(f, now) for f in easel.finished]

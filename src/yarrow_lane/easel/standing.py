@@ -12,6 +12,7 @@ from yarrow_lane.lane.happening import Happening
 from yarrow_lane.lane.standing import BEFORE, Act, Standing, Task, stale_words
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.measure.words import counted
 
 LEAST_LEFT_MIN = 10.0  # a pass begun and not finished has at least so much left: our choice
 _NONE: Mapping[str, float] = MappingProxyType({})
@@ -82,5 +83,5 @@ def stand(
         act = Act(f"Paint {paint.title}", detail, paint.minutes, state.dry_at, "beneath it is wet until")
     dries = (dry_at(f, now) for f in easel.finished)
     until = min((moment for moment in dries if moment > now), default=None)
-    wants = f"{len(left)} pass{'es' * (len(left) != 1)} to paint"
+    wants = f"{counted(len(left), 'pass')} to paint"
     return Standing(fact, wants, act, tasks, stale=stale, until=until, worry=worry)

@@ -9,7 +9,7 @@ from yarrow_lane.intake.detail import FULL, IRIS_WORKABLE_PX, about, iris_detail
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Intake, Photo
 from yarrow_lane.lane.standing import Act, Standing
-from yarrow_lane.measure.words import begun
+from yarrow_lane.measure.words import begun, counted
 
 
 def photo_wants(photo: Photo, brief: Brief) -> str:
@@ -44,7 +44,7 @@ def stand(intake: Intake, brief: Brief, evidence: Mapping[str, Evidence] = Mappi
     photos = intake.photos
     if not photos:
         return Standing("", "no photographs yet", Act("Take in the photographs", "or drop them anywhere on the window"))
-    fact = f"{len(photos)} photo{'s' * (len(photos) != 1)}, {len(intake.kept)} kept"
+    fact = f"{counted(len(photos), 'photo')}, {len(intake.kept)} kept"
     if not intake.leads:
         act = Act("Choose the lead photograph", "one to three photographs carry the painting")
         return Standing(fact, "no photograph is lead", act, worry="no lead photograph")

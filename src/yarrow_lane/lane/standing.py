@@ -45,7 +45,7 @@ class Task:
     """Work to be planned, in minutes at the canvas.
 
     `after` are tasks of the same room by their place (or `BEFORE`), each with the minutes that must pass after its end:
-    drying, rest. `whole` work is not divided over several days. `key` names the pass, `palette` its wells, `family` the kind of area by
+    drying, rest. `whole` work is not divided over several days. `key` is the pass's id ("" for other work), `palette` its wells, `family` the kind of area by
     which pace is learned ("" where none is); `daylight` work is not done by lamp; `door` is its room.
     """
 
@@ -59,6 +59,11 @@ class Task:
     family: str = ""
     daylight: bool = False
     door: str = ""
+
+    @property
+    def name(self) -> str:
+        """By what it is known among the tasks of its commission: the pass's id, else its words."""
+        return self.key or self.words
 
 
 @dataclass(frozen=True)

@@ -12,8 +12,6 @@ from yarrow_lane.paint.amounts import LOSS, coat_ml
 
 # Hair widths in mm as brushes are sold (from memory).
 STEPS = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 30, 40, 50, 60)
-_SPREAD = 0.5  # sd of ln of hours, first guesses (handbook table of numbers)
-_ONE_IN_TEN = 1.2816  # standard deviations that leave one in ten outside on a side
 # What one dip carries, ml, by brush width in mm: our choice, unmeasured.
 _LOAD_SQUARE, _LOAD_LINEAR = 0.003, 0.008
 
@@ -58,7 +56,7 @@ class Advice:
     """How a pass is painted.
 
     `brush` as advised, `own` the nearest of the jar (None without one); strokes `stroke_mm` wide and `long_mm` (shortest, longest) long;
-    `dips` of the brush, `ml` on the canvas and `mixed_ml` with what is lost; `minutes` likely and (one in ten less, one in ten more).
+    `dips` of the brush, `ml` on the canvas and `mixed_ml` with what is lost.
     """
 
     brush: Brush
@@ -68,8 +66,6 @@ class Advice:
     dips: int
     ml: float
     mixed_ml: float
-    minutes: float
-    minutes_between: tuple[float, float]
     texture: bool
 
 
@@ -138,12 +134,11 @@ def advice(p: Pass, inner_mm: float, hair_mm: float = 0.0, jar: Sequence[Brush] 
         touched = 0.02
     ml = coat_ml(p.area_cm2, p.film) * touched
     load = _LOAD_SQUARE * brush.mm**2 + _LOAD_LINEAR * brush.mm
-    spread = math.exp(_ONE_IN_TEN * _SPREAD)
     kinds = [b for b in jar if b.kind.split()[0] == brush.kind.split()[0]]
     own = min(kinds, key=lambda b: abs(math.log(b.mm / brush.mm)), default=None)
     return Advice(
-        brush, own, width, (0.7 * length, 1.2 * length), max(1, math.ceil(ml / load)), ml, ml * LOSS, p.minutes,
-        (p.minutes / spread, p.minutes * spread), texture=(hairy and p.role in ("middle", "tips")) or p.family == "eye",
+        brush, own, width, (0.7 * length, 1.2 * length), max(1, math.ceil(ml / load)), ml, ml * LOSS,
+        texture=(hairy and p.role in ("middle", "tips")) or p.family == "eye",
     )  # fmt: skip
 
 

@@ -1,11 +1,13 @@
 """Which well a pass is painted with: the nearest in value and hue to what the pass shows of its area."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from yarrow_lane.layers.brushes import Advice, Brush, advice
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.measure.colour.difference import difference
 
@@ -51,3 +53,19 @@ def wells_for(p: Pass, colours: AreaColours, wells: Sequence[tuple[int, tuple[fl
     order = np.argsort(off, kind="stable")
     best = float(off[order[0]])
     return tuple(WellFor(wells[n][0], float(off[n])) for n in order.tolist() if off[n] <= best + _ALSO)[:3]
+
+
+def chosen_well(
+    p: Pass, chosen: int, colours: AreaColours | None, wells: Sequence[tuple[int, tuple[float, float, float]]]
+) -> WellFor | None:
+    """The well the painter chose (0 for none), else the nearest; None where neither is. A chosen one far from the nearest is 0 off."""
+    near = wells_for(p, colours, wells) if colours is not None else ()
+    if chosen:
+        return next((w for w in near if w.well_id == chosen), WellFor(chosen, 0.0))
+    return near[0] if near else None
+
+
+def advice_in(p: Pass, colours: AreaColours | None, jar: Sequence[Brush], hair_mm: float = 0.0) -> Advice:
+    """Brush and paint of a pass, for the area as wide as the picture shows it, a round one where it was not looked at yet."""
+    inner = colours.inner_mm if colours is not None else max(2.0, (p.area_cm2 * 100 / math.pi) ** 0.5 / 2)
+    return advice(p, inner, hair_mm, jar)

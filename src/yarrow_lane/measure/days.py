@@ -3,8 +3,10 @@
 from datetime import date, datetime, timedelta
 
 from yarrow_lane.measure.lengths import THIN_SPACE
+from yarrow_lane.measure.words import counted
 
-WEEKDAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
+WEEKDAY_NAMES = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+WEEKDAYS = tuple(name[:3] for name in WEEKDAY_NAMES)
 _NEAR_DAYS = 300  # our choice: beyond it a day without its year could be another one
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 
@@ -12,6 +14,11 @@ MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", 
 def day_text(day: date) -> str:
     """ "Fri 18 Dec"; the year is left out: commissions run for weeks."""
     return f"{WEEKDAYS[day.weekday()]} {day.day}{THIN_SPACE}{MONTHS[day.month - 1]}"
+
+
+def moved_text(days: int) -> str:
+    """ "2 days later", "1 day earlier"; days other than 0."""
+    return f"{counted(abs(days), 'day')} {'later' if days > 0 else 'earlier'}"
 
 
 def monday_of(day: date) -> date:

@@ -34,6 +34,12 @@ class Rect:
         """From the top left, clockwise as seen."""
         return (self.x, self.y), (self.right, self.y), (self.right, self.bottom), (self.x, self.bottom)
 
+    def with_air(self, share: float, within: "Rect") -> "Rect":
+        """The rectangle with a share of its longer side round it, cut to `within`."""
+        air = max(self.width, self.height) * share
+        left, top = max(within.x, self.x - air), max(within.y, self.y - air)
+        return Rect(left, top, min(within.right, self.right + air) - left, min(within.bottom, self.bottom + air) - top)
+
     def holds(self, point: Point) -> bool:
         """Whether the point lies inside or on the edge."""
         return self.x <= point[0] <= self.right and self.y <= point[1] <= self.bottom

@@ -1,4 +1,4 @@
-"""Words made fit to keep, to begin a sentence, to name a file: no letters that are none, no signs that steer a screen."""
+"""Words made fit to keep, to begin a sentence, to count, to name a file: no letters that are none, no signs that steer a screen."""
 
 import re
 import unicodedata
@@ -41,6 +41,12 @@ def begun(words: str) -> str:
 def within(words: str) -> str:
     """The words of an act or heading as they stand within a sentence."""
     return words[:1].lower() + words[1:]
+
+
+def counted(count: int, noun: str) -> str:
+    """ "1 day", "3 days", "2 passes"."""
+    ending = "" if count == 1 else "es" if noun.endswith(("s", "ch")) else "s"
+    return f"{count} {noun}{ending}"
 
 
 def file_name(text: str, ending: str, otherwise: str = "untitled") -> str:

@@ -4,9 +4,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from yarrow_lane.measure.colour.cielab import WHITE_D65, XYZ_FROM_LINEAR, linear_from_lab
 from yarrow_lane.measure.colour.difference import difference
+from yarrow_lane.measure.words import counted
 from yarrow_lane.paint.doubt import Word, doubt_of, word_of
 from yarrow_lane.paint.films.layers import Covers, covers, spectrum_like
 from yarrow_lane.paint.paints import Paints, Parts
@@ -55,21 +57,23 @@ class Answer:
     def price(self) -> str:
         """'3 tubes, 0.8 off'."""
         tubes = len({s.tube for s in self.mix.recipe})
-        return f"{tubes} tube{'s' * (tubes != 1)}, {self.mix.off:.1f} off"
+        return f"{counted(tubes, 'tube')}, {self.mix.off:.1f} off"
 
 
-def fitted_dark(lab: Lab) -> Lab:
-    """A photograph's dark lifted to where paint's darks begin: black-point compensation in XYZ, fading out towards the middle values.
+def fitted_darks(lab: NDArray[np.floating]) -> NDArray[np.float64]:
+    """A photograph's darks (..., 3) lifted to where paint's darks begin: black-point compensation in XYZ, fading out towards the middle.
 
     Over the whole range it would make every middle tone paler and duller by two to three for the sake of the darks.
     """
-    share = min(1.0, max(0.0, (_FITS_TO - lab[0]) / (_FITS_TO - _FITS_FROM)))
-    if not share:
-        return lab
-    of_white = WHITE_D65
-    xyz = linear_from_lab(np.array(lab, np.float64)) @ XYZ_FROM_LINEAR.T / of_white
-    lifted = lab_from_xyz((xyz * (1 - _BLACK_Y * share) + _BLACK_Y * share) * of_white, of_white)
-    return float(lifted[0]), float(lifted[1]), float(lifted[2])
+    share = np.clip((_FITS_TO - lab[..., :1]) / (_FITS_TO - _FITS_FROM), 0.0, 1.0)
+    xyz = linear_from_lab(lab) @ XYZ_FROM_LINEAR.T / WHITE_D65
+    lifted = lab_from_xyz((xyz * (1 - _BLACK_Y * share) + _BLACK_Y * share) * WHITE_D65, WHITE_D65)
+    return np.where(share > 0, lifted, lab)
+
+
+def fitted_dark(lab: Lab) -> Lab:
+    """One dark of a photograph as paint can show it."""
+    return triple(fitted_darks(np.array(lab, np.float64)))
 
 
 def mix_of(mixer: Mixer, recipe: Recipe, target: Lab | None, ground: Lab, wets: bool = True) -> Mix:

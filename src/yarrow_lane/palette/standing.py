@@ -1,6 +1,7 @@
 """Where Palette stands: colours taken, mixes found, heaps mixed."""
 
 from yarrow_lane.lane.standing import Act, Standing, Task, stale_words
+from yarrow_lane.measure.words import counted
 from yarrow_lane.palette.wells import Palette
 
 MINUTES_A_WELL = 5.0  # our choice
@@ -31,4 +32,4 @@ def stand(palette: Palette, reference: str) -> Standing:
 
 
 def _wells(count: int) -> str:
-    return f"{count} well{'s' * (count != 1)}"
+    return counted(count, "well")

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
+from yarrow_lane.measure.words import counted
 from yarrow_lane.store.codec import text_hash
 from yarrow_lane.store.trouble import StoreTrouble, disk_trouble
 
@@ -118,7 +119,7 @@ class Brought:
     @property
     def words(self) -> str:
         """In a sentence; "12 photographs"."""
-        some = f"{self.photographs} photograph{'s' * (self.photographs != 1)}"
+        some = counted(self.photographs, "photograph")
         if self.damaged:
             some += f"; {self.damaged} damaged in the studio could not come"
         return some

@@ -10,6 +10,7 @@ from yarrow_lane.commission.standing import Outlook
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.lengths import size_text
+from yarrow_lane.measure.words import counted
 from yarrow_lane.ui.bench_words import set_property
 from yarrow_lane.ui.kit.plain import PlainLabel, tip
 from yarrow_lane.ui.rooms.studio.view import StudioView
@@ -102,5 +103,5 @@ def show_commission(header: Header, outlook: Outlook, studio: Studio) -> None:
     words = outlook.worry
     days = outlook.days_in_hand(studio.time.weekdays)
     if not words and days is not None and s.delivered is None and s.compose.sized:
-        words = f"{days} working day{'s' * (days != 1)} in hand"
+        words = f"{counted(days, 'working day')} in hand"
     header.show_words(s.title, f"{for_whom}{s.medium}{size}", promise, words, bool(outlook.worry), False)

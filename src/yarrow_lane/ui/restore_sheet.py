@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFileDialog, QFrame, QHBoxLayout, QPushButton, QTr
 
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.measure.words import counted
 from yarrow_lane.store.copies import Copy, copies_in, look_at
 from yarrow_lane.store.take_in import take_in, taken_in_as
 from yarrow_lane.ui.bench import ActButton
@@ -151,7 +152,7 @@ class RestoreSheet(QWidget):
         elif not copy.sound:
             self.act.show_act(NextAct("This copy cannot be restored", copy.why), True)
         else:
-            what = f"{copy.commissions} commission{'s' * (copy.commissions != 1)} as they stood then; what is there now is set aside"
+            what = f"{counted(copy.commissions, 'commission')} as they stood then; what is there now is set aside"
             self.act.show_act(NextAct(f"Restore the copy of {self._name(copy)}", what, lambda: None), busy)
 
     # --- doing, a small step at a time

@@ -339,8 +339,7 @@ class Window(QMainWindow):
         # Show the place where it happened, so that what was taken back is seen.
         if self.commission_id and change.place in DOORS and change.place != self.door:
             self.open_door(self.commission_id, change.place)
-        more = f" and {change.folded} earlier change{'s' * (change.folded != 1)}" if change.folded else ""
-        self.say(f"{words}: {change.label}{more}{self._stop_what_waits()}", False)
+        self.say(f"{words}: {change.words}{self._stop_what_waits()}", False)
 
     def _stop_what_waits(self) -> str:
         """A clock on a pass that has to wait again is stopped, and it is said; its minutes stay on record."""

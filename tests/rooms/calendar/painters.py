@@ -142,4 +142,5 @@ def trial(seed: int, logged: int, world: str):
     found = dates_of(works, whole, pace, PaintedDays(shares))
     order = sorted(range(len(works)), key=lambda n: whole.body[works[n].commission_id])
     done = lived(painter, real, order)
-    return [(found[w.commission_id].likely_day, found[w.commission_id].safe_day, d) for w, d in zip(works, done, strict=True)]
+    days = {i: ((d.likely - d.first).days, (d.safe - d.first).days) for i, d in found.items()}
+    return [(*days[w.commission_id], d) for w, d in zip(works, done, strict=True)]

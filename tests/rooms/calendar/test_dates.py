@@ -14,9 +14,10 @@ from yarrow_lane.calendar.jobs import Work
 from yarrow_lane.calendar.own_time import OwnTime
 from yarrow_lane.calendar.pace import Pace, Paced
 from yarrow_lane.calendar.painted_days import PaintedDays
-from yarrow_lane.calendar.plan import Plan, plan
+from yarrow_lane.calendar.plan import plan
 from yarrow_lane.calendar.promising import by_end, offers
 from yarrow_lane.calendar.remedies import trouble
+from yarrow_lane.calendar.sittings import Plan
 from yarrow_lane.lane.standing import BEFORE, Task
 
 NOW = MONDAY.replace(hour=8)
@@ -125,11 +126,9 @@ def test_the_earliest_day_breaks_no_promise_and_the_front_says_whose_it_would():
     found = offers(new_piece(20), outcomes, promised, NOW, OWN)
     assert found.front.breaks, "twenty hours before everybody else do break a promise that has a day in hand"
     assert found.earliest is not None and not found.earliest.breaks
-    assert found.front.dates.safe_day < found.earliest.dates.safe_day <= found.last.dates.safe_day
+    assert found.front.dates.safe < found.earliest.dates.safe <= found.last.dates.safe
     easy = offers(new_piece(2), outcomes, {i: d + timedelta(days=60) for i, d in promised.items() if d}, NOW, OWN)
-    assert easy.earliest is not None and easy.earliest.dates.safe_day == min(
-        easy.front.dates.safe_day, easy.earliest.dates.safe_day
-    )
+    assert easy.earliest is not None and easy.earliest.dates.safe == min(easy.front.dates.safe, easy.earliest.dates.safe)
 
 
 def test_before_the_first_commission_a_promise_can_be_told():

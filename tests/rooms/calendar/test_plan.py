@@ -13,10 +13,11 @@ from tests.rooms.calendar.studios import DAY, MONDAY, OWN, portrait, small_chang
 from yarrow_lane.calendar.jobs import Work, job_of
 from yarrow_lane.calendar.laying import Laying
 from yarrow_lane.calendar.own_time import OwnTime, Span, take_off
-from yarrow_lane.calendar.plan import DETAILED_DAYS, Pin, moved_since, plan
+from yarrow_lane.calendar.plan import DETAILED_DAYS, moved_since, plan
 from yarrow_lane.calendar.question import thorough
 from yarrow_lane.calendar.ranking import ranked
 from yarrow_lane.calendar.search import Search
+from yarrow_lane.calendar.sittings import Pin
 from yarrow_lane.calendar.windows import windows
 from yarrow_lane.lane.standing import BEFORE, Task
 

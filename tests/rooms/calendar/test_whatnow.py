@@ -29,8 +29,9 @@ def test_the_first_act_is_the_one_decided_by_hand(words, at, choices, first):
 
 def test_at_most_two_reasons_and_what_speaks_for_it_first():
     found = weighed(C("A", "skin", 60, 0, "s", daylight=True, planned=True, frees=900), M("B", "x", light_left=90))
-    assert found.reasons == ("0 days in hand", "planned for now")
-    assert weighed(C("A", "x", 60, -3), M()).reasons[0] == "safe day 3 days late"
+    assert found.reasons == ("0 working days in hand", "planned for now")
+    assert weighed(C("A", "x", 60, -3), M()).reasons[0] == "3 working days late"
+    assert weighed(C("A", "x", 60, 1), M()).reasons[0] == "1 working day in hand"
 
 
 def test_what_cannot_be_done_is_left_out():

@@ -31,7 +31,7 @@ def test_drawing_what_was_supposed_moves_no_day(medium):
     before = stand(commission(medium), Studio(), NOON)
     usual = usual_layers(Rect(0, 0, 400, 500), commission(medium).brief, Layers().school)
     after = stand(commission(medium, layers=usual), Studio(), NOON)
-    assert before.minutes_left == pytest.approx(after.minutes_left)
+    assert before.work.minutes == pytest.approx(after.work.minutes)
     assert [t.after for r in before.rooms for t in r] == [t.after for r in after.rooms for t in r]
     assert "usual head" in before.reckoned and "your regions" in after.reckoned
 
@@ -43,7 +43,7 @@ def test_a_background_alone_is_no_portrait():
     layers = next(d for d in standing.doors if d.name == "Layers")
     assert (layers.state, layers.wants) == ("ahead", "the sitter is not drawn")
     assert standing.reckoned == stand(commission(), Studio(), NOON).reckoned
-    assert standing.minutes_left == pytest.approx(stand(commission(), Studio(), NOON).minutes_left)
+    assert standing.work.minutes == pytest.approx(stand(commission(), Studio(), NOON).work.minutes)
 
 
 def test_a_painted_background_is_no_finished_portrait():
@@ -55,7 +55,7 @@ def test_a_painted_background_is_no_finished_portrait():
     standing = stand(replace(c, easel=done), Studio(), NOON)
     easel = next(d for d in standing.doors if d.name == "Easel")
     assert (easel.state, easel.wants) == ("ahead", "the sitter is to be painted")
-    assert 0 < standing.minutes_left < stand(c, Studio(), NOON).minutes_left, "only the background is done"
+    assert 0 < standing.work.minutes < stand(c, Studio(), NOON).work.minutes, "only the background is done"
 
 
 def test_what_is_drawn_next_is_what_is_usual():

@@ -36,7 +36,7 @@ def outlook(commission, now: datetime = NOON) -> Outlook:
     standing = stand(commission, STUDIO, now)
     works = [standing.work] if standing.rooms else []
     whole = plan(works, now, STUDIO.time)
-    return outlook_of(standing, whole, dates_of(works, whole, Pace({}), PaintedDays()))
+    return outlook_of(standing, whole, dates_of(works, whole, Pace({}), PaintedDays()), Pace({}))
 
 
 @pytest.mark.parametrize(
@@ -88,7 +88,7 @@ def test_waits_that_cannot_be_painted_away():
     painted = max(s.day for s in outlook(c).sittings if any(a.key.count(":") == 3 for a in s.acts))
     assert 6 <= (outlook(c).finish - painted).days <= 14, "two days of rest, three to varnish, a day to pack, two on the way"
     done = stand(shut_up_to("Deliver"), STUDIO, NOON)
-    assert done.minutes_left == 0 == len(done.rooms)
+    assert done.work.minutes == 0 == len(done.rooms)
     oil = outlook(replace(c, brief=replace(c.brief, medium="oil over acrylic")))
     assert (oil.finish - NOON.date()).days > 180 + 20, "between its passes the oil dries too"
     pastel = outlook(replace(c, brief=replace(c.brief, medium="soft pastel")))
@@ -174,7 +174,7 @@ def outlooks(now, *commissions, own=None):
     works = [s.work for s in found if s.rooms]
     whole = plan(works, now, studio.time)
     dates = dates_of(works, whole, Pace({}), PaintedDays())
-    return [outlook_of(s, whole, dates) for s in found]
+    return [outlook_of(s, whole, dates, Pace({})) for s in found]
 
 
 def test_today_is_told_by_the_clock_in_order_of_promises():

@@ -7,8 +7,8 @@ import pytest
 
 from tests.conftest import NOON
 from tests.rooms.commission.making import fresh
-from yarrow_lane.calendar.plan import Pin
 from yarrow_lane.calendar.question import thorough
+from yarrow_lane.calendar.sittings import Pin
 from yarrow_lane.commission.studio import live_pins, press, with_pin, without_pin
 from yarrow_lane.compose.composition import COMPOSE, set_size
 from yarrow_lane.desk.air_kept import AIR_CHANGED, STAND_IN
@@ -34,7 +34,7 @@ def test_how_a_day_began_is_kept_over_a_restart(three, clock):
     again = Desk(three.store, clock)
     clock.now = NOON + timedelta(days=1)
     again.standings.plan(clock.now)
-    kept = again.standings.planned.yesterday(clock.now.date())
+    kept = again.standings.planned.days.before(clock.now.date())
     today = {s.commission_id for s in found.sittings if s.day == NOON.date()}
     assert kept.day == NOON.date() and dict(kept.safe) == safe and set(kept.minutes) == today
     assert again.standings.painted_days(clock.now).days == 1, "nothing was painted: the day is lost"
@@ -44,7 +44,7 @@ def test_a_damaged_memory_is_none(three):
     three.remember("planned days", {"not": "a list"})
     three.remember("air", ["nonsense"])
     again = Desk(three.store, three.clock)
-    assert again.standings.planned.yesterday(NOON.date()) is None and again.air.air.readings == ()
+    assert again.standings.planned.days.before(NOON.date()) is None and again.air.air.readings == ()
 
 
 def test_a_plan_found_behind_is_taken_only_for_the_plan_it_was_asked_about(three):

@@ -2,7 +2,7 @@
 
 from datetime import date, datetime, timedelta
 
-from yarrow_lane.calendar.plan import Act, Sitting
+from yarrow_lane.calendar.sittings import Act, Sitting
 
 
 def sitting(commission_id: str, day: date, hour: float, minutes: int, words: str = "block-in") -> Sitting:

@@ -12,8 +12,10 @@ from PySide6.QtWidgets import QFileDialog
 from tests.conftest import NOON
 from tests.journeys.hands import fill, keys, press, send
 from yarrow_lane.calendar.own_time import spans_on
+from yarrow_lane.calendar.remedies import Remedy
 from yarrow_lane.commission.studio import live_pins
 from yarrow_lane.lane.happening import ClockStarted, ClockStopped
+from yarrow_lane.ui.rooms.studio.calendar_view import remedy_detail, remedy_title
 
 SHIFT = Qt.KeyboardModifier.ShiftModifier
 RIGHT, LEFT = Qt.Key.Key_Right, Qt.Key.Key_Left
@@ -137,8 +139,8 @@ def test_a_promise_in_trouble_shows_remedies_and_taking_one_helps(qtbot, calenda
 def test_asking_for_days_drafts_a_letter_and_moves_the_promise_when_they_agree(qtbot, calendar, wait_idle):
     page, strip = calendar, calendar.remedies
     commission = page.selected
-    until = strip._cards[-1].promised
     strip._buttons[-1].click()
+    until = page.ask.until
     assert page.on_bench == "ask" and str(until.day) in page.ask.text
     keys(qtbot, page.window(), Qt.Key.Key_Return)
     letters = list((page.desk.store.folder / "outbox").glob("*more days*.eml"))
@@ -187,12 +189,12 @@ def test_before_promising_goes_by_key_into_the_brief(qtbot, calendar, wait_idle)
     page = calendar
     keys(qtbot, page.window(), "n")
     wait_idle(page.window())
-    offered = page._looked(page.workroom.now).offered
+    offered = page._acts.offered(page.workroom.now)
     early = offered.offers.earliest or offered.offers.last
     small = early.dates.safe
     fill(qtbot, page, "Sitters", 3)
     wait_idle(page.window())
-    offered = page._looked(page.workroom.now).offered
+    offered = page._acts.offered(page.workroom.now)
     assert (offered.offers.earliest or offered.offers.last).dates.safe >= small, "three sitters take longer than one"
     page.promise(small)
     fill(qtbot, page, "Sitter", "Wren")
@@ -255,3 +257,42 @@ def test_the_calendar_leaves_as_a_file_and_its_plan_as_a_table(qtbot, calendar, 
     again = icalendar.Calendar.from_ical((tmp_path / "again.ics").read_bytes()).walk("VEVENT")
     gone = {str(e["uid"]) for e in again if str(e.get("status", "")) == "CANCELLED"}
     assert gone and gone <= first, "what is planned no more is called off by its own number"
+
+
+def taken(page, wait_idle, kind, **how):
+    """A remedy of that kind is taken for the one looked at, as the strip does."""
+    found = page.desk.standings.trouble(page.selected, page.workroom.now)
+    remedy = Remedy(kind, how.pop("size", 1), 0.9, found.dates, 0.0, **how)
+    page._acts._take(page.selected, remedy)
+    wait_idle(page.window())
+    assert kind == "earlier" or remedy_detail(remedy, page.studio)
+    return remedy_title(remedy, {o.standing.id: o for o in page.desk.standings.outlooks(page.workroom.now)})
+
+
+def test_each_remedy_changes_what_it_says_and_can_be_taken_back(qtbot, calendar, wait_idle):
+    page = calendar
+    desk, commission = page.desk, page.selected
+    time, layers, deliver = page.studio.time, desk.commission(commission).layers, desk.commission(commission).deliver
+    saturday = next(d for n in range(1, 9) if (d := NOON.date() + timedelta(days=n)).weekday() == 5)
+    other = next(o.standing.id for o in desk.standings.outlooks(NOON) if o.standing.id != commission)
+    assert taken(page, wait_idle, "free days", days=(saturday,)) == f"Paint on Sat {saturday.day}\u202fMar"
+    assert spans_on(page.studio.time, saturday)
+    assert "hour longer" in taken(page, wait_idle, "longer days", days=(NOON.date(),))
+    assert page.studio.time != time
+    title = taken(page, wait_idle, "earlier", jumped=(other,))
+    assert desk.standings.title(other) in title and dict(page.studio.pressed)[commission] >= 7
+    press(qtbot, page, "Plan it by its own promise")
+    assert page.studio.pressed == ()
+    assert taken(page, wait_idle, "painterly") and desk.commission(commission).layers.school.finish == "painterly"
+    taken(page, wait_idle, "softer background")
+    assert all(r.kind != "scene" for r in desk.commission(commission).layers.regions)
+    taken(page, wait_idle, "short rest")
+    taken(page, wait_idle, "express")
+    assert desk.commission(commission).deliver != deliver
+    for _ in range(4):
+        desk.undo(commission)
+    assert desk.commission(commission).layers == layers and desk.commission(commission).deliver == deliver
+    page.choices.button("own time").click()
+    page.bench.fold("Days off", False)
+    press(qtbot, page, "No extra hours after all")
+    assert page.studio.time == time

@@ -27,6 +27,7 @@ from yarrow_lane.easel.standing import last_painted, passes_left
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.measure.words import counted
 from yarrow_lane.ui.bench_sheet import BenchSheet, Day, Fact, Field, Line, Meaning, NextAct, Note, Press, Section, Tick
 
 State = Literal["done", "now", "ahead"]
@@ -160,7 +161,7 @@ def _sections(c: Commission, studio: Studio, draft: str, now: datetime, hands: H
     notes = tuple(text for text in c.check.seen if text not in known)
     if notes:
         more = Edit(DELIVER, "Took Check's notes into the last list", lambda d: with_notes(d, notes))
-        words = f"Take in {len(notes)} note{'s' * (len(notes) != 1)} from Check"
+        words = f"Take in {counted(len(notes), 'note')} from Check"
         sections[-1] = Section("Last list", (*lines, Press(words, lambda: more), *sections[-1].lines[len(lines) :]))
     if c.deliver.signed is not None and c.deliver.looked is None:
         rest = c.deliver.rest_from.date() if c.deliver.rest_from is not None else None

@@ -6,12 +6,14 @@ from datetime import date
 from math import log
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
-from yarrow_lane.calendar.pace import Pace, Paced
+from yarrow_lane.calendar.pace import Pace, Paced, factor_words
 from yarrow_lane.layers.kinds import family_facts
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.days import day_text, moved_text
+from yarrow_lane.measure.words import counted
+from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 
@@ -52,7 +54,7 @@ def pace_plot(logged: Mapping[str, Sequence[Paced]], pace: Pace, safe: date | No
         hours = facts.per_100cm2_h
         rows.append(PlotRow(facts.said, ratios, factor, pace.spread(family), hours, hours * factor))
     many = len(pace.commissions)
-    words = f"{pace.passes} passes of {many} portrait{'s' * (many != 1)}" if pace.passes else "nothing is logged yet"
+    words = f"{pace.passes} passes of {counted(many, 'portrait')}" if pace.passes else "nothing is logged yet"
     if pace.passes and pace.first_guesses:
         words += ": still mostly first guesses"
     return PlotView(tuple(rows), words, _dates(safe, guessed))
@@ -64,7 +66,7 @@ def _dates(safe: date | None, guessed: date | None) -> str:
     days = (safe - guessed).days
     if not days:
         return f"Safe day {day_text(safe)}, as by first guesses."
-    return f"Safe day {day_text(safe)}: {abs(days)} day{'s' * (abs(days) != 1)} {'later' if days > 0 else 'earlier'} than by first guesses."
+    return f"Safe day {day_text(safe)}: {moved_text(days)} than by first guesses."
 
 
 class PacePlot(QWidget):
@@ -78,7 +80,7 @@ class PacePlot(QWidget):
 
     def show_plot(self, view: PlotView) -> None:
         self._view = view
-        self.setAccessibleDescription("; ".join(f"{r.name}: {_percent(r.factor)}" for r in view.rows))
+        self.setAccessibleDescription("; ".join(f"{r.name}: {factor_words(r.factor)}" for r in view.rows))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -96,15 +98,8 @@ class PacePlot(QWidget):
     def _text(
         self, painter: QPainter, box: QRectF, words: str, bold: bool = False, size: float = 13.5, right: bool = False
     ) -> None:
-        font = lettering(size, "bold") if bold else lettering(size)
-        painter.setFont(font)
-        painter.setPen(QColor(INK))
-        flag = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
-        painter.drawText(
-            box,
-            flag | Qt.AlignmentFlag.AlignVCenter,
-            QFontMetricsF(font).elidedText(words, Qt.TextElideMode.ElideRight, box.width()),
-        )
+        side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
+        draw_line(painter, box, words, lettering(size, "bold" if bold else "normal"), side, INK)
 
     def _paint(self, painter: QPainter, view: PlotView) -> None:
         self._text(
@@ -148,13 +143,8 @@ class PacePlot(QWidget):
         for n, ratio in enumerate(row.ratios[-40:]):
             painter.drawEllipse(QPointF(self._x(ratio), middle + px(5) * ((n % 3) - 1)), px(3), px(3))
         box = QRectF(self.width() - px(_RIGHT) + px(8), y, px(_RIGHT) - px(22), px(_ROW) / 2)
-        self._text(painter, box.translated(0, px(4)), _percent(row.factor), True, 13.5, True)
+        self._text(painter, box.translated(0, px(4)), factor_words(row.factor), True, 13.5, True)
         if row.guessed:
             self._text(
                 painter, box.translated(0, px(21)), f"{row.own:.2f} of {row.guessed:.2f}\u202fh / 100\u202fcm²", False, 12, True
             )
-
-
-def _percent(factor: float) -> str:
-    percent = round(100 * (factor - 1))
-    return "as guessed" if not percent else f"{abs(percent)}\u202f% {'longer' if percent > 0 else 'less'}"

@@ -10,8 +10,9 @@ from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import QFileDialog, QStackedWidget, QVBoxLayout
 
 from yarrow_lane.commission.standing import passes_in
+from yarrow_lane.desk.touch import touch
 from yarrow_lane.easel.clock import TimeEntry, minutes_logged, running, stopped
-from yarrow_lane.easel.session import EASEL, felt_dry, finish_pass, pass_meanwhile, pass_now
+from yarrow_lane.easel.session import EASEL, finish_pass, pass_to_begin
 from yarrow_lane.lane.happening import ClockStarted, HoursCorrected, Photographed, StretchSettled, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.passes import Pass
@@ -28,7 +29,7 @@ from yarrow_lane.ui.messages import MessageStrip
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.easel.card import CardWords
 from yarrow_lane.ui.rooms.easel.pace_plot import PacePlot, PlotView, pace_plot
-from yarrow_lane.ui.rooms.easel.stand_hands import StandHands, touch_words
+from yarrow_lane.ui.rooms.easel.stand_hands import StandHands
 from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, chosen, easel_view, shown_round
 from yarrow_lane.ui.workroom import Workroom
 
@@ -84,9 +85,8 @@ class EaselPage(RoomPage):
 
     def _pace_plot(self, now: datetime) -> PlotView:
         standings = self.desk.standings
-        logged = {s.id: s.paced for s in (*standings.all(now), *standings.away(now)[0]) if s.paced}
         safe, guessed = standings.outlook(self.commission_id, now).safe, standings.safe_by_first_guess(self.commission_id, now)
-        return pace_plot(logged, standings.pace(now), safe, guessed)
+        return pace_plot(standings.logged(now).passes, standings.pace(now), safe, guessed)
 
     def feel(self, pass_id: str, dry: bool) -> None:
         """A film was touched."""
@@ -154,15 +154,7 @@ class EaselPage(RoomPage):
 
     def touch(self, pass_id: str, dry: bool) -> str:
         """A film was touched: what is said of it, the record and the room's factor with it."""
-        now, factor = self.workroom.now, self.studio.climate.factor
-        new, words = touch_words(self.commission.easel, pass_id, now, factor, dry)
-        if new != factor:
-            self.desk.do_studio(
-                "A touch taught how films dry here", lambda s: replace(s, climate=replace(s.climate, factor=new))
-            )
-        if dry:
-            self.desk.do(self.commission_id, Edit(EASEL, "Dry by touch", lambda e: felt_dry(e, pass_id, now)))
-        return words
+        return touch(self.desk, self.commission_id, pass_id, self.workroom.now, dry)
 
     def opened(self) -> None:
         self.correction, self.why, self.took, self.whole, self._aimed = 0.0, "", None, False, None
@@ -175,8 +167,8 @@ class EaselPage(RoomPage):
         now = self.workroom.now
         pace = self.desk.standings.pace(now)
         paint = self._to_begin()
-        factor = pace.factor(paint.family, c.id) if paint is not None else 1.0
-        view = easel_view(self.seen, self.studio, now, self.correction, self.why, self.took, self, act, factor)
+        own = pace.likely(paint.family, paint.minutes, c.id) if paint is not None else 0.0
+        view = easel_view(self.seen, self.studio, now, self.correction, self.why, self.took, self, act, own)
         self.view = view
         show_reference(self.place, self.workroom.references, c.compose, self, lambda _: self._aim(True))
         self.place.show_overlays(*shown_round(view.region))
@@ -257,9 +249,8 @@ class EaselPage(RoomPage):
 
     def _to_begin(self) -> Pass | None:
         """The pass the yellow field starts: the one shown, or while that waits the first that does not."""
-        c, now = self.commission, self.workroom.now
-        passes = passes_in(c, self.studio.climate)
-        return pass_meanwhile(c.easel, passes, now) or pass_now(c.easel, passes, now)
+        c = self.commission
+        return pass_to_begin(c.easel, passes_in(c, self.studio.climate), self.workroom.now)
 
     def _begin(self) -> Meaning:
         paint = self._to_begin()

@@ -7,10 +7,9 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QTimer
 
 from yarrow_lane.commission.standing import passes_in
-from yarrow_lane.easel.air import learned
 from yarrow_lane.easel.clock import running, stopped
 from yarrow_lane.easel.places import back, forward, patch_now
-from yarrow_lane.easel.session import EASEL, Easel, finish_pass, pass_meanwhile, pass_now, readiness, reopened_last
+from yarrow_lane.easel.session import EASEL, Easel, finish_pass, pass_to_begin, readiness, reopened_last
 from yarrow_lane.easel.wet import wet_now
 from yarrow_lane.lane.happening import ClockStarted
 from yarrow_lane.lane.part import Edit
@@ -20,12 +19,11 @@ from yarrow_lane.layers.patching.patches import Climb
 from yarrow_lane.layers.wells_for import AreaColours
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.paint.drying import deficit_hpa
-from yarrow_lane.paint.remembered import remembered_colour
+from yarrow_lane.ui.deriving import Deriving
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.easel.calling import call_over
 from yarrow_lane.ui.rooms.easel.stand import Stand
 from yarrow_lane.ui.rooms.easel.stand_view import AtHand, StandView, patches_of, remedy_for, stand_view
-from yarrow_lane.ui.rooms.layers.deriving import Deriving
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.easel.page import EaselPage
@@ -123,14 +121,8 @@ class StandHands:
 
     def _at_hand(self) -> AtHand:
         page = self.page
-        srgb = {
-            (t.id, tint): remembered_colour(t.pigment, tint) for t in page.studio.paintbox.tubes for tint in (False, True)
-        }  # fmt: skip
         patches = self._climb.patches if self._climb is not None else ()
-        paint = pass_now(page.commission.easel, passes_in(page.commission, page.studio.climate), page.workroom.now)
-        pace = page.desk.standings.pace(page.workroom.now)
-        factor = pace.factor(paint.family, page.commission_id) if paint is not None else 1.0
-        return AtHand(self._colours, patches, self._flow, srgb, factor)
+        return AtHand(self._colours, patches, self._flow, page.desk.standings.pace(page.workroom.now))
 
     def _call(self, view: StandView) -> None:
         """By light and words here; by the desktop where another window is in front; by a soft ring if wished. Once each."""
@@ -178,9 +170,7 @@ class StandHands:
         page, now = self.page, self.page.workroom.now
         passes = passes_in(page.commission, page.studio.climate)
         easel = page.commission.easel
-        paint = pass_now(easel, passes, now)
-        if paint is not None and not readiness(easel, paint, now).ready:
-            paint = pass_meanwhile(easel, passes, now) or paint
+        paint = pass_to_begin(easel, passes, now)
         patches = patches_of(paint, self._climb.patches) if paint is not None and self._climb is not None else ()
         return paint, len(patches), now
 
@@ -262,19 +252,3 @@ class StandHands:
             return
         touched = page.touch(wet[0].pass_id, dry)
         self.say(f"{wet[0].title}: {touched}")
-
-
-def touch_words(easel: Easel, pass_id: str, now: datetime, factor: float, dry: bool) -> tuple[float, str]:
-    """The room's factor after a touch, and what is said."""
-    done = easel.done(pass_id)
-    if done is None or not done.deficit:
-        return factor, "noted as dry." if dry else "still wet; oil and films without a reading teach nothing."
-    minutes = (now - done.at).total_seconds() / 60
-    new = learned(factor, done.dry_minutes, minutes, dry)
-    if new == factor:
-        return factor, "noted as dry." if dry else "wet, as reckoned."
-    percent = round(100 * abs(new / factor - 1))
-    return (
-        new,
-        f"{'dry' if dry else 'still wet'}. Films here now count as {percent}\u202f% {'quicker' if new < factor else 'slower'}.",
-    )

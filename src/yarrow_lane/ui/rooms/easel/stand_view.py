@@ -2,13 +2,14 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
+from yarrow_lane.calendar.pace import Pace
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.easel.air import Air, aired
 from yarrow_lane.easel.arrows import arrows_in
-from yarrow_lane.easel.clock import minutes_logged, running
+from yarrow_lane.easel.clock import clock_face, minutes_logged, running
 from yarrow_lane.easel.places import Now, patch_now
 from yarrow_lane.easel.reminders import (
     STEP_BACK_MIN,
@@ -16,29 +17,30 @@ from yarrow_lane.easel.reminders import (
     minutes_to_step_back,
     painting_since,
     reminders,
+    wells_until,
     workable_minutes,
 )
-from yarrow_lane.easel.session import pass_meanwhile, pass_now, readiness
+from yarrow_lane.easel.session import pass_to_begin, readiness
 from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.easel.wet import wet_now
-from yarrow_lane.layers.brushes import Advice, advice
 from yarrow_lane.layers.coverage import Rings
 from yarrow_lane.layers.flow.flow import Flow
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.patching.patches import PatchFacts
 from yarrow_lane.layers.telling import Remedy, remedies, sayings
-from yarrow_lane.layers.wells_for import AreaColours, wells_for
+from yarrow_lane.layers.wells_for import AreaColours, advice_in, chosen_well
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Point, Rect, polygon_bounds
-from yarrow_lane.measure.words import begun
-from yarrow_lane.palette.open_time import open_minutes
+from yarrow_lane.measure.words import begun, counted
+from yarrow_lane.paint.remembered import remembered_colour
 from yarrow_lane.palette.recipe import parts_text, share_name
 from yarrow_lane.palette.wells import Well
 from yarrow_lane.ui.words import drying_text
 
 Srgb = tuple[int, int, int]
 _SHORT = 60  # letters of a line that is read from two metres: our choice
+_MOST_PARTS = 4  # lines of a recipe there is room for
 _AIR = 0.22  # of a patch's size left round it: our choice
 
 
@@ -93,13 +95,12 @@ class StandView:
 
 @dataclass(frozen=True)
 class AtHand:
-    """What was worked out for the stand: colours by region, patches in their order, the lie, and the tubes' colours."""
+    """What was worked out for the stand: colours by region, patches in their order, the lie; and own pace."""
 
     colours: Mapping[int, AreaColours]
     patches: Sequence[PatchFacts]
     flow: Flow | None
-    tube_srgb: Mapping[tuple[int, bool], Srgb]
-    factor: float = 1.0
+    pace: Pace
 
 
 def patches_of(p: Pass, patches: Sequence[PatchFacts]) -> tuple[PatchFacts, ...]:
@@ -113,25 +114,19 @@ def stand_view(c: Commission, studio: Studio, passes: tuple[Pass, ...], now: dat
     easel = aired(c.easel, air)
     wet = wet_now(easel, passes, now)
     started = running(c.log)
-    opened = started.at if started is not None else None
-    wells_until = None
-    if opened is not None and c.brief.medium not in ("oil", "soft pastel"):
-        wells_until = opened + timedelta(minutes=open_minutes(studio.climate, studio.climate.retarder > 0))
-    due = reminders(c.log, wet, wells_until, now)
-    paint = pass_now(easel, passes, now)
+    due = reminders(c.log, wet, wells_until(c.log, c.brief.medium, studio.climate, now), now)
+    paint = pass_to_begin(easel, passes, now)
     if paint is None:
         words = "Every pass is painted." if c.layers.sitter_drawn else "No passes yet."
         return _empty(
             words, "Look with fresh eyes at Check." if c.layers.sitter_drawn else "Draw the regions at Layers first.", due
         )
-    if not readiness(easel, paint, now).ready:
-        paint = pass_meanwhile(easel, passes, now) or paint
     state = readiness(easel, paint, now)
     patches = patches_of(paint, at.patches)
     here = patch_now(c.easel, paint.id, len(patches))
     patch = patches[here.patch] if patches else None
     region = next((r for r in c.layers.regions if r.id == paint.region_id), None)
-    advised = _advised(paint, studio, at, patch)
+    advised = advice_in(paint, at.colours.get(paint.region_id), studio.jar, patch.length if patch is not None else 0.0)
     well, parts = _well(c, studio, paint, at)
     seconds = (now - started.at).total_seconds() if started is not None and started.about == paint.id else 0.0
     minutes = minutes_logged(c.log, paint.id) + max(0.0, seconds) / 60
@@ -147,7 +142,7 @@ def stand_view(c: Commission, studio: Studio, passes: tuple[Pass, ...], now: dat
     return StandView(
         title=f"{begun(paint.region_name)}, {paint.name}",
         under=_under(here, patches),
-        area=_with_air(bounds, c.compose.canvas) if bounds is not None else None,
+        area=bounds.with_air(_AIR, c.compose.canvas) if bounds is not None else None,
         shapes=shapes,
         arrows=arrows_in(patch.rings, patch.cm2, max(length, high), patch.angle, at.flow) if patch is not None else (),
         lines=_lines(paint, patch),
@@ -157,9 +152,9 @@ def stand_view(c: Commission, studio: Studio, passes: tuple[Pass, ...], now: dat
         brush=(advised.own or advised.brush).words,
         strokes=f"{low} to {high}\u202fmm" if 0 < low < high else f"{high}\u202fmm",
         stroke_mm=(advised.stroke_mm, (advised.long_mm[0] + advised.long_mm[1]) / 2),
-        paint="a touch, one load" if advised.ml < 0.05 else f"{advised.ml:.1f}\u202fml, {advised.dips} load{'s' * (advised.dips != 1)}",
-        clock=_face(minutes),
-        pace=f"about {hours_text(paint.minutes * at.factor)} for this pass",
+        paint="a touch, one load" if advised.ml < 0.05 else f"{advised.ml:.1f}\u202fml, {counted(advised.dips, 'load')}",
+        clock=clock_face(minutes),
+        pace=f"about {hours_text(at.pace.likely(paint.family, paint.minutes, c.id))} for this pass",
         ring=1 - left / STEP_BACK_MIN if left is not None else None,
         ring_words="" if left is None else f"{max(1, round(left))}",
         dry=_dry(state.dry_at, state.dry_since, state.waits_for, paint, studio, now),
@@ -195,33 +190,19 @@ def _under(here: Now, patches: Sequence[PatchFacts]) -> str:
     return f"patch {here.patch + 1} of {here.count}{again}"
 
 
-def _with_air(b: Rect, canvas: Rect) -> Rect:
-    air = max(b.width, b.height) * _AIR
-    left, top = max(0.0, b.x - air), max(0.0, b.y - air)
-    return Rect(left, top, min(canvas.right, b.right + air) - left, min(canvas.bottom, b.bottom + air) - top)
-
-
-def _advised(p: Pass, studio: Studio, at: AtHand, patch: PatchFacts | None) -> Advice:
-    area = at.colours.get(p.region_id)
-    inner = area.inner_mm if area is not None else max(2.0, (p.area_cm2 * 100 / 3.14) ** 0.5 / 2)
-    return advice(p, inner, patch.length if patch is not None else 0.0, studio.jar)
-
-
 def _well(c: Commission, studio: Studio, p: Pass, at: AtHand) -> tuple[Well | None, tuple[PartShown, ...]]:
-    chosen = dict(c.layers.wells).get(p.id, 0)
-    area = at.colours.get(p.region_id)
-    near = wells_for(p, area, [(w.id, w.lab) for w in c.palette.wells]) if area is not None else ()
-    wanted = chosen or (near[0].well_id if near else 0)
-    well = next((w for w in c.palette.wells if w.id == wanted), None)
+    mixed = [(w.id, w.lab) for w in c.palette.wells]
+    found = chosen_well(p, dict(c.layers.wells).get(p.id, 0), at.colours.get(p.region_id), mixed)
+    well = next((w for w in c.palette.wells if found is not None and w.id == found.well_id), None)
     if well is None:
         return None, ()
-    names = studio.paintbox.names
+    names, pigments = studio.paintbox.names, {t.id: t.pigment for t in studio.paintbox.tubes}
     parts = tuple(
-        PartShown(parts_text(s.parts), share_name(s, names), at.tube_srgb.get((s.tube, s.tint), (128, 128, 128)))
-        for s in well.recipe
+        PartShown(parts_text(s.parts), share_name(s, names), remembered_colour(pigments[s.tube], s.tint))
+        for s in well.recipe[:_MOST_PARTS]
         if s.tube in names
     )
-    return well, parts[:4]
+    return well, parts
 
 
 def _lines(p: Pass, patch: PatchFacts | None) -> tuple[str, ...]:
@@ -265,11 +246,6 @@ def _then(c: Commission, passes: tuple[Pass, ...], p: Pass, here: Now, patches: 
             return f"{min(here.nearly) + 1} again, its last fifth"
     left = [x for x in passes_left(c.easel, passes) if x.id != p.id]
     return f"{left[0].region_name}, {left[0].name}, {hours_text(left[0].minutes)}" if left else "nothing: it is painted"
-
-
-def _face(minutes: float) -> str:
-    whole = int(max(0.0, minutes) * 60)
-    return f"{whole // 3600}:{whole // 60 % 60:02d}:{whole % 60:02d}"
 
 
 def remedy_for(p: Pass, asked: int) -> Remedy | None:

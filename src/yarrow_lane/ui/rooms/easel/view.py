@@ -4,10 +4,12 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Protocol
 
+from yarrow_lane.calendar.whatnow import BREAK_MIN
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.easel.clock import TimeEntry, doubt_in, doubts, logged_words, minutes_logged, running
+from yarrow_lane.easel.clock import TimeEntry, clock_face, doubt_in, doubts, logged_words, minutes_logged, running
+from yarrow_lane.easel.reminders import STEP_BACK_MIN, painting_since
 from yarrow_lane.easel.session import EASEL, Easel, brought_to, choose_pass, finished_ahead, pass_now, readiness
 from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.easel.wet import wet_now
@@ -23,9 +25,8 @@ from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, Fact, Field, Line, Mo
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Veil
 from yarrow_lane.ui.words import area_text, drying_text
 
-BREAK_MIN = 50.0  # our choice: a break after 50 minutes (handbook table of numbers)
-STEP_BACK_MIN = 10.0  # common practice: step back every ten minutes
 _MOST_ASKED_MIN = 960  # as long as a stretch of the clock is believed
+_AS_GUESSED = 0.005  # nearer to the first guess nothing was learned
 _AIR = 0.18  # of the region's size left round it: our choice
 
 
@@ -60,18 +61,9 @@ class EaselView:
     bench: BenchSheet
 
 
-def clock_face(seconds: float) -> str:
-    """Hours, minutes and seconds as a clock shows them."""
-    whole = int(max(0.0, seconds))
-    return f"{whole // 3600}:{whole // 60 % 60:02d}:{whole % 60:02d}"
-
-
 def area_round(region: Region, canvas: Rect) -> Rect:
     """The region with some air round it, within the canvas."""
-    b = region.bounds
-    air = max(b.width, b.height) * _AIR
-    left, top = max(0.0, b.x - air), max(0.0, b.y - air)
-    return Rect(left, top, min(canvas.right, b.right + air) - left, min(canvas.bottom, b.bottom + air) - top)
+    return region.bounds.with_air(_AIR, canvas)
 
 
 def shown_round(region: Region | None) -> tuple[Overlay, ...]:
@@ -80,11 +72,11 @@ def shown_round(region: Region | None) -> tuple[Overlay, ...]:
 
 
 def easel_view(
-    c: Commission, studio: Studio, now: datetime, correction: float, why: str, asked: float | None, hands: Hands, act: NextAct, factor: float = 1.0,
+    c: Commission, studio: Studio, now: datetime, correction: float, why: str, asked: float | None, hands: Hands, act: NextAct, own: float = 0.0,
 ) -> EaselView:  # fmt: skip
     """Work the card out from what is on record; `act` is the room's own, for while the clock does not run.
 
-    `factor` is what own pace makes of the first guess; `asked` are the minutes proposed for a pass that was painted without the clock, while it is asked how long it took.
+    `own` are the minutes the pass to begin likely takes at own pace, 0 where there is none; `asked` are the minutes proposed for a pass that was painted without the clock, while it is asked how long it took.
     """
     passes = passes_in(c, studio.climate)
     paint = pass_now(c.easel, passes, now)
@@ -119,14 +111,14 @@ def easel_view(
         ),
         *_doubt_sections(c, now, hands),
         *([_asked_section(asked, hands)] if asked is not None else []),
-        _pass_section(paint, minutes, started is None and asked is None, factor, hands),
+        _pass_section(paint, minutes, _at_it(c, now), started is None and asked is None, own, hands),
         *_wet_sections(c, passes, now, hands),
         _photo_section(c, paint, hands),
         *_log_sections(c, paint, correction, why, hands),
     )
     name = begun(paint.name)
     return EaselView(
-        name, paint.region_name, dry, mood, clock_face(minutes * 60), started is not None, paint, region, BenchSheet(sections, act)
+        name, paint.region_name, dry, mood, clock_face(minutes), started is not None, paint, region, BenchSheet(sections, act)
     )  # fmt: skip
 
 
@@ -203,18 +195,24 @@ def _photo_section(c: Commission, paint: Pass, hands: Hands) -> Section:
     return Section("Photographs", tuple(lines), f"{len(every)} of the painting" if every else "none yet: drop one here")
 
 
-def _pass_section(paint: Pass, minutes: float, may_skip_clock: bool, factor: float, hands: Hands) -> Section:
-    own = (Fact("At your pace about", hours_text(paint.minutes * factor)),) if abs(factor - 1) > 0.005 else ()
+def _at_it(c: Commission, now: datetime) -> float:
+    """Minutes since the last break."""
+    since = painting_since(c.log, now)
+    return (now - since).total_seconds() / 60 if since is not None else 0.0
+
+
+def _pass_section(paint: Pass, minutes: float, at_it: float, may_skip_clock: bool, own: float, hands: Hands) -> Section:
+    paced = (Fact("At your pace about", hours_text(own)),) if own and abs(own / paint.minutes - 1) > _AS_GUESSED else ()
     lines: list[Line] = [
         Fact("Area on the canvas", area_text(paint.area_cm2)),
         Fact("By first guess", hours_text(paint.minutes)),
-        *own,
+        *paced,
         Fact("Painted so far", hours_text(minutes)),
         Fact("Then wet for", drying_text(paint.dry_minutes)),
     ]
     if may_skip_clock:
         lines.append(Press("It is painted: finish it without the clock", hands.finish))
-    if minutes >= BREAK_MIN:
+    if at_it >= BREAK_MIN:
         lines.append(Note("Take a break: stretch, look far away.", "wrong"))
     else:
         lines.append(Note(f"Step back every {STEP_BACK_MIN:.0f} minutes. A hair dryer stays 30 cm away and clear of water."))

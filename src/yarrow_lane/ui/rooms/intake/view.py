@@ -36,6 +36,7 @@ from yarrow_lane.intake.suggestions import can_suggest
 from yarrow_lane.lane.happening import LetterSent, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.days import MONTHS
+from yarrow_lane.measure.words import counted
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,
@@ -225,9 +226,7 @@ def _photo_sections(
     )
     leads = len(c.intake.leads)
     helpers = len(c.intake.kept) - leads
-    kept: list[Line] = [
-        Fact("Kept", f"{leads} lead{'s' * (leads != 1)}, {helpers} helper{'s' * (helpers != 1)} of {len(c.intake.photos)}")
-    ]
+    kept: list[Line] = [Fact("Kept", f"{counted(leads, 'lead')}, {counted(helpers, 'helper')} of {len(c.intake.photos)}")]
     if leads > 3:
         kept.append(Note("More than three leads pull a painting apart; let some of them help instead."))
     kept.append(Press("Save the contact sheet (PDF)…", hands.save_contact_sheet))

@@ -13,11 +13,11 @@ from yarrow_lane.layers.patching.patches import PatchFacts
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.tone.grounds import ground_lab
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Meaning, NextAct, Switch
+from yarrow_lane.ui.deriving import Deriving
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import NO_CROP, show_reference
 from yarrow_lane.ui.room_mode import ModedPage
 from yarrow_lane.ui.rooms.layers import papers
-from yarrow_lane.ui.rooms.layers.deriving import Deriving
 from yarrow_lane.ui.rooms.layers.lie_mode import LieMode
 from yarrow_lane.ui.rooms.layers.mode import Mode
 from yarrow_lane.ui.rooms.layers.patches_mode import PatchesMode
@@ -130,7 +130,8 @@ class LayersPage(ModedPage):
         passes = passes_in(c, self.studio.climate)
         paint = pass_now(c.easel, passes, self.workroom.now)
         if name in ("score", "play") and paint is not None and c.layers.sitter_drawn:
-            detail = f"{area_text(paint.area_cm2)}, about {hours_text(paint.minutes)} · go to the easel"
+            own = self.desk.standings.pace(self.workroom.now).likely(paint.family, paint.minutes, c.id)
+            detail = f"{area_text(paint.area_cm2)}, about {hours_text(own)} · go to the easel"
             return NextAct(f"Paint {paint.title}", detail, lambda: self.go_to("Easel"))
         following = {
             "regions": ("lie of the fur", "which way it grows, read from the picture")

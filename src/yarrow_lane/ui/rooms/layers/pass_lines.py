@@ -3,24 +3,27 @@
 from collections.abc import Mapping
 from datetime import datetime
 
+from yarrow_lane.calendar.pace import Pace
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.commission.to_propose import focal_of
 from yarrow_lane.easel.clock import minutes_logged
 from yarrow_lane.easel.session import dry_at
 from yarrow_lane.easel.wet import surely_dry_at
-from yarrow_lane.layers.brushes import Advice, advice, wasted_beyond
+from yarrow_lane.layers.brushes import Advice, wasted_beyond
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.rules import Warned
 from yarrow_lane.layers.score import frees
 from yarrow_lane.layers.telling import remedies, sayings
-from yarrow_lane.layers.wells_for import AreaColours, wells_for
+from yarrow_lane.layers.wells_for import AreaColours, advice_in, chosen_well
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.measure.words import counted
 from yarrow_lane.paint.drying import FILM_UM
 from yarrow_lane.ui.bench_sheet import Fact, Headline, Line, Note, Section, Swatch
 from yarrow_lane.ui.words import area_text, drying_text
 
+_FAR_OFF = 8.0  # dE00: told where even the nearest well is another colour (our choice)
 _A_TOUCH_ML = 0.05  # less than a drop: our choice
 _SPRAY = "Spray outdoors or well aired, with a mask; follow its safety data sheet."
 _OIL = "Solvents: air the room, no open flame, rags in a closed metal bin; follow the safety data sheets."
@@ -32,24 +35,17 @@ def hazard_of(p: Pass) -> str:
     return _SPRAY if p.nature == "fix" else _OIL if p.paint == "oil" else _DUST if p.paint == "pastel" else ""
 
 
-def advised(p: Pass, studio: Studio, colours: Mapping[int, AreaColours], hair_mm: float = 0.0) -> Advice:
-    """Brush and paint of a pass, for the area as wide as the picture shows it."""
-    area = colours.get(p.region_id)
-    inner = area.inner_mm if area is not None else max(2.0, (p.area_cm2 * 100 / 3.14) ** 0.5 / 2)
-    return advice(p, inner, hair_mm, studio.jar)
-
-
 def pass_sections(
     c: Commission, studio: Studio, passes: tuple[Pass, ...], p: Pass, number: int, now: datetime,
-    colours: Mapping[int, AreaColours], warned: tuple[Warned, ...], remedy: int, patches: tuple[int, ...] = (),
+    colours: Mapping[int, AreaColours], warned: tuple[Warned, ...], remedy: int, pace: Pace, patches: tuple[int, ...] = (),
 ) -> list[Section]:  # fmt: skip
     """`remedy` counts the remedies asked for, 0 for none; `patches` are the numbers of its patches in the order to climb."""
-    a = advised(p, studio, colours)
-    between = f"{hours_text(a.minutes_between[0])} to {hours_text(a.minutes_between[1])}"
+    a = advice_in(p, colours.get(p.region_id), studio.jar)
+    low, high = (hours_text(p.minutes * share) for share in pace.spread(p.family, c.id))
     lines: list[Line] = [Headline(f"{number}  {p.title}")]
     lines += [Note(said) for said in sayings(p)]
     lines.append(Fact("Area on the canvas", area_text(p.area_cm2)))
-    lines.append(Fact("At your pace about", f"{hours_text(p.minutes)} ({between})"))
+    lines.append(Fact("At your pace about", f"{hours_text(pace.likely(p.family, p.minutes, c.id))} ({low} to {high})"))
     wet = (
         f"{FILM_UM[p.film]:.0f}\u202fµm, wet {drying_text(p.dry_minutes)}"
         if p.dry_minutes
@@ -74,13 +70,10 @@ def pass_sections(
 def _with(c: Commission, p: Pass, a: Advice, colours: Mapping[int, AreaColours]) -> list[Line]:
     lines: list[Line] = []
     chosen = dict(c.layers.wells).get(p.id, 0)
-    wells = [(w.id, w.lab) for w in c.palette.wells]
-    area = colours.get(p.region_id)
-    near = wells_for(p, area, wells) if area is not None else ()
-    best = chosen or (near[0].well_id if near else 0)
-    found = next((w for w in c.palette.wells if w.id == best), None)
-    if found is not None:
-        off = next((f", {w.off:.0f} dE off" for w in near if w.well_id == best and w.off >= 8), "")
+    well = chosen_well(p, chosen, colours.get(p.region_id), [(w.id, w.lab) for w in c.palette.wells])
+    found = next((w for w in c.palette.wells if well is not None and w.id == well.well_id), None)
+    if well is not None and found is not None:
+        off = f", {well.off:.0f} dE off" if well.off >= _FAR_OFF else ""
         lines.append(Swatch(c.palette.name_of(found), found.srgb, "yours" if chosen else f"nearest{off}"))
     brush = f"{a.own.words} (advised {a.brush.mm})" if a.own is not None and a.own.mm != a.brush.mm else a.brush.words
     lines.append(Fact("Brush", brush))
@@ -90,7 +83,7 @@ def _with(c: Commission, p: Pass, a: Advice, colours: Mapping[int, AreaColours])
     if a.ml < _A_TOUCH_ML:
         lines.append(Fact("Paint", "a touch, one load"))
     else:
-        lines.append(Fact("Paint", f"{a.ml:.1f}\u202fml, mix {a.mixed_ml:.1f}; {a.dips} load{'s' * (a.dips != 1)}"))
+        lines.append(Fact("Paint", f"{a.ml:.1f}\u202fml, mix {a.mixed_ml:.1f}; {counted(a.dips, 'load')}"))
     diagonal = (c.compose.width_mm**2 + c.compose.height_mm**2) ** 0.5
     beyond = wasted_beyond(a.stroke_mm, diagonal)
     if beyond is not None and beyond < diagonal / 2 and p.role not in ("glint", "whisker", "reserve"):

@@ -12,6 +12,7 @@ from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.play.area import Laid
 from yarrow_lane.layers.regions import Region
 from yarrow_lane.layers.telling import sayings
+from yarrow_lane.layers.wells_for import advice_in
 from yarrow_lane.ui.bench_sheet import Fact, Headline, Line, Meaning, NextAct, Note, Press, Section, Switch, plain_options
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.levels import Levels
@@ -22,7 +23,6 @@ from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.paint.stage import paint_stage
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.layers.mode import Mode, Sheets
-from yarrow_lane.ui.rooms.layers.pass_lines import advised
 from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 
@@ -257,7 +257,7 @@ class PlayMode(Mode):
 
     def _next_section(self, p: Pass) -> list[Section]:
         told = sayings(p)
-        advice = advised(p, self.page.studio, self.page.scoring.colours)
+        advice = advice_in(p, self.page.scoring.colours.get(p.region_id), self.page.studio.jar)
         lines: list[Line] = [Note(t) for t in told[:2]]
         lines.append(Fact("Brush", advice.brush.words))
         state = self.page.playing.state_of(p)

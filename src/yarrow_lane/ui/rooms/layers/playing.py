@@ -11,8 +11,8 @@ from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.play.area import PlayCoat, State
 from yarrow_lane.layers.play.composing import Stack, canvas_after, coarse_by, smaller
 from yarrow_lane.measure.raster import Picture
+from yarrow_lane.ui.deriving import Deriving, Stage, coats_of
 from yarrow_lane.ui.kit.levels import Levels, qimage
-from yarrow_lane.ui.rooms.layers.deriving import Deriving, Stage, coats_of
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.layers.page import LayersPage

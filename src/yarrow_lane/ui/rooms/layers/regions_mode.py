@@ -42,12 +42,12 @@ from yarrow_lane.ui.bench_sheet import (
     Meaning,
     NextAct,
 )
+from yarrow_lane.ui.deriving import regions_key, shown_layers
 from yarrow_lane.ui.kit.overlays import Cross, Overlay, Words
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.kit.tools import OutlineTool
 from yarrow_lane.ui.pictures import Shown
-from yarrow_lane.ui.rooms.layers.deriving import regions_key, shown_layers
 from yarrow_lane.ui.rooms.layers.hands import MeaningTool
 from yarrow_lane.ui.rooms.layers.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.layers.regions_bench import overlays_of, sections

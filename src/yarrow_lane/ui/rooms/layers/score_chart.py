@@ -22,6 +22,7 @@ from PySide6.QtWidgets import QWidget
 from yarrow_lane.layers.coverage import Rings
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.words import counted
 from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.paint.stage import paint_stage
 from yarrow_lane.ui.theme.colours import INK, SURROUND
@@ -284,7 +285,7 @@ class ScoreChart(QWidget):
         painter.setPen(QColor(INK))
         words = QRectF(place.right() + px(5), place.center().y() - px(16), px(54), px(16))
         many = len({p.key for p, _ in coats})
-        draw_line(painter, words, f"{many} coat{'s' * (many != 1)}", lettering(12))
+        draw_line(painter, words, counted(many, "coat"), lettering(12))
         draw_line(painter, words.translated(0, px(15)), f"{total / 1000:.2f}\u202fmm", lettering(12, "bold"))
 
     def _thumbnail(self, painter: QPainter, row: Row, place: QRectF) -> None:

@@ -12,7 +12,8 @@ from PySide6.QtGui import QImage, QKeyEvent
 
 from yarrow_lane.commission.recompose import Proposal, resequence
 from yarrow_lane.commission.standing import passes_in
-from yarrow_lane.easel.session import EASEL, choose_pass, dry_at, felt_dry, pass_now, readiness
+from yarrow_lane.desk.touch import touch
+from yarrow_lane.easel.session import EASEL, choose_pass, dry_at, pass_now, readiness
 from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.easel.wet import wet_now
 from yarrow_lane.lane.part import Edit
@@ -169,7 +170,17 @@ class ScoreMode(Mode):
             p = passes[at]
             found = warned(c.layers, c.brief.medium, page.studio.climate, page.ground_lightness)
             sections += pass_sections(
-                c, page.studio, passes, p, at + 1, now, self.colours, found, self.remedy, page.patching.numbers_of(p.region_id)
+                c,
+                page.studio,
+                passes,
+                p,
+                at + 1,
+                now,
+                self.colours,
+                found,
+                self.remedy,
+                page.desk.standings.pace(now),
+                page.patching.numbers_of(p.region_id),
             )
             sections.append(self._change_section(passes, p, at))
         else:
@@ -179,9 +190,9 @@ class ScoreMode(Mode):
 
     def _whole(self, passes: tuple[Pass, ...]) -> list[Section]:
         page, c, now = self.page, self.page.seen, self.page.workroom.now
-        left = passes_left(c.easel, passes)
+        left, pace = passes_left(c.easel, passes), page.desk.standings.pace(now)
         free: list[Line] = [
-            Fact(f"{n}  {p.title}", hours_text(p.minutes))
+            Fact(f"{n}  {p.title}", hours_text(pace.likely(p.family, p.minutes, c.id)))
             for n, p in enumerate(passes, 1)
             if p in left and readiness(c.easel, p, now).ready
         ]
@@ -197,7 +208,7 @@ class ScoreMode(Mode):
         chain = longest_chain(passes, tuple(f.pass_id for f in c.easel.finished))
         lines_whole: list[Line] = [
             Fact("Passes", f"{len(passes) - len(left)} of {len(passes)} on the canvas"),
-            Fact("Still to paint", hours_text(sum(p.minutes for p in left))),
+            Fact("Still to paint", hours_text(sum(pace.likely(p.family, p.minutes, c.id) for p in left))),
             Fact("Longest chain", f"{len(chain.ids)} passes, {drying_text(chain.minutes)}"),
         ]
         if passes:
@@ -283,8 +294,9 @@ class ScoreMode(Mode):
         return Edit(LAYERS, f"Chose a well for {p.title}", lambda x: replace(x, wells=chosen))
 
     def _felt(self, pass_id: str, title: str) -> Meaning:
-        now = self.page.workroom.now
-        return Edit(EASEL, f"{title} is dry by touch", lambda e: felt_dry(e, pass_id, now))
+        page = self.page
+        page.workroom.say(f"{title}: {touch(page.desk, page.commission_id, pass_id, page.workroom.now, True)}", False)
+        return None
 
     def _next_remedy(self) -> Meaning:
         self.remedy += 1

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import value_of
 from yarrow_lane.measure.place_words import place_words
+from yarrow_lane.measure.words import counted
 from yarrow_lane.palette.advice import seen_word
 from yarrow_lane.palette.amounts import to_order
 from yarrow_lane.palette.harmony import families
@@ -62,9 +63,7 @@ def _amount(mode: "WellsMode", well: Well) -> Section:
     cm2 = page.areas.get(well.id, 0.0)
     climate = page.studio.climate
     plain, slow = (open_minutes(climate, retarder) for retarder in (False, True))
-    lines: list[Line] = [
-        Fact(f"For {cm2:.0f}\u202fcm², {well.coats} coat{'s' * (well.coats != 1)}", f"{page.ml_of(well):.1f}\u202fml")
-    ]
+    lines: list[Line] = [Fact(f"For {cm2:.0f}\u202fcm², {counted(well.coats, 'coat')}", f"{page.ml_of(well):.1f}\u202fml")]
     if well.id > 0:
         lines.append(
             Amount("Coats", well.coats, 1, 9, lambda v: mode.change(f"{v:.0f} coats", replace(well, coats=round(v)), "coats"))

@@ -4,6 +4,7 @@ from collections.abc import Callable, Sequence
 
 from yarrow_lane.commission.standing import CommissionStanding
 from yarrow_lane.desk.standings import Unreadable
+from yarrow_lane.measure.words import counted
 from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, Line, Meaning, NextAct, Note, Press, Section
 
 Back = Callable[[str], Meaning]
@@ -30,7 +31,7 @@ def away_bench(
         those = [s for s in found if s.delivered is not None and s.delivered.year == year]
         those.sort(key=lambda s: s.delivered, reverse=True)  # type: ignore[arg-type, return-value]
         lines = [line for s in those for line in _lines(s, bring_back)]
-        count = f"{len(those)} portrait{'s' * (len(those) != 1)}"
+        count = counted(len(those), "portrait")
         sections.append(Section(f"Delivered in {year}", tuple(lines), "" if year == years[0] else count))
     return BenchSheet(tuple(sections), act)
 

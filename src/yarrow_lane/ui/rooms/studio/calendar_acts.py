@@ -7,13 +7,13 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QFileDialog
 
-from yarrow_lane.calendar.own_time import OwnTime, add_days, set_hours, spans_on, with_engagements
-from yarrow_lane.calendar.plan import Pin, Plan, Sitting
+from yarrow_lane.calendar.own_time import add_days, lengthen, spans_on, with_engagements
 from yarrow_lane.calendar.remedies import Remedy
+from yarrow_lane.calendar.sittings import Pin, Plan, Sitting
 from yarrow_lane.calendar.sun import zone_of
 from yarrow_lane.commission.more_days import more_days_letter
-from yarrow_lane.commission.newcomer import Newcomer, newcomer_work
-from yarrow_lane.commission.studio import Studio, press, with_pin, without_pin
+from yarrow_lane.commission.newcomer import Newcomer, Offered, newcomer_work
+from yarrow_lane.commission.studio import Studio, press_before, with_pin, without_pin
 from yarrow_lane.commission.today import TimedAct
 from yarrow_lane.deliver.handover import DELIVER, send_by, shorten_rest
 from yarrow_lane.desk.letters import letter_remarks, put_in_outbox
@@ -23,8 +23,9 @@ from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.regions import LAYERS, Layers, as_kind, choose_school
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.ui.rooms.studio.calendar_bench import Offered
-from yarrow_lane.ui.rooms.studio.looked import Ask
+from yarrow_lane.measure.words import counted
+from yarrow_lane.ui.rooms.studio.ask_bench import Ask
+from yarrow_lane.ui.rooms.studio.calendar_view import ASK
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.studio.page import StudioPage
@@ -46,28 +47,26 @@ class CalendarActs:
         if day < now.date() or not spans:
             why = "that day is over" if day < now.date() else f"you have no hours on {day_text(day)}"
             raise Trouble("The sitting was not moved", why, "choose a day of yours, or write hours for it under own time")
-        minutes = round((sitting.end - sitting.start).total_seconds() / 60)
+        minutes = _length(sitting)
         wished = sitting.start.hour * 60 + sitting.start.minute
         begin = next((wished for s in spans if s.begin <= wished and wished + minutes <= s.end), spans[0].begin)
         if day == now.date():
             begin = max(begin, now.hour * 60 + -(-now.minute // 5) * 5)
         start = datetime(day.year, day.month, day.day) + timedelta(minutes=begin)
-        pin = Pin(sitting.commission_id, tuple(a.key for a in sitting.acts), start, minutes)
-        title = self.page.desk.standings.title(sitting.commission_id)
-        self.page.set_studio(f"Fixed a sitting of {title} on {day_text(day)}", lambda s: with_pin(s, pin))
-        self.page.refresh()
+        self._fix(sitting, start, f" on {day_text(day)}")
 
     def pin_or_free(self, sitting: Sitting) -> None:
         """A sitting is fixed where it stands, or moves freely again."""
-        keys = tuple(a.key for a in sitting.acts)
+        if not sitting.pinned:
+            self._fix(sitting, sitting.start, "")
+            return
+        keys, title = tuple(a.key for a in sitting.acts), self.page.desk.standings.title(sitting.commission_id)
+        self.page.set_studio(f"Freed a sitting of {title}", lambda s: without_pin(s, sitting.commission_id, keys))
+
+    def _fix(self, sitting: Sitting, start: datetime, where: str) -> None:
+        pin = Pin(sitting.commission_id, tuple(a.key for a in sitting.acts), start, _length(sitting))
         title = self.page.desk.standings.title(sitting.commission_id)
-        if sitting.pinned:
-            self.page.set_studio(f"Freed a sitting of {title}", lambda s: without_pin(s, sitting.commission_id, keys))
-        else:
-            minutes = round((sitting.end - sitting.start).total_seconds() / 60)
-            pin = Pin(sitting.commission_id, keys, sitting.start, minutes)
-            self.page.set_studio(f"Fixed a sitting of {title}", lambda s: with_pin(s, pin))
-        self.page.refresh()
+        self.page.set_studio(f"Fixed a sitting of {title}{where}", lambda s: with_pin(s, pin))
 
     def begin(self, act: TimedAct) -> None:
         """Where the act is done; a pass is chosen at the easel first."""
@@ -107,14 +106,13 @@ class CalendarActs:
             return
         c = self.page.desk.commission(found.commission_id)
         promised = c.brief.promised
-        if number < 0 and promised is not None:
+        if number == ASK and promised is not None:
             until = promised + timedelta(days=found.ask_days)
             subject, text = more_days_letter(c.brief, until, self.page.studio.painter)
             self.page.ask = Ask(c.id, c.brief.client or "the client", until, subject, text, letter_remarks(c.brief))
             self.page.put_on_bench("ask")
         elif number < len(found.remedies):
             self._take(c.id, found.remedies[number])
-            self.page.refresh()
 
     def _take(self, commission_id: str, remedy: Remedy) -> None:
         page, desk = self.page, self.page.desk
@@ -123,13 +121,12 @@ class CalendarActs:
             case "free days":
                 page.set_studio("Added painting days", lambda s: replace(s, time=add_days(s.time, remedy.days)))
             case "longer days":
-                page.set_studio("Made the painting days longer", lambda s: replace(s, time=self._longer(s.time)))
+                page.set_studio("Made painting days longer", lambda s: replace(s, time=lengthen(s.time, remedy.days)))
             case "earlier":
-                days = max(1, len(remedy.jumped))
-                page.set_studio(
-                    f"Paint {title} earlier",
-                    lambda s: press(s, commission_id, dict(s.pressed).get(commission_id, 0) + 7 * days),
-                )
+                promises = {s.id: s.promised for s in desk.standings.all(page.workroom.now)}
+                own, others = promises[commission_id], [promises.get(i) for i in remedy.jumped]
+                if own is not None:
+                    page.set_studio(f"Paint {title} earlier", lambda s: press_before(s, commission_id, own, others))
             case "softer background":
                 desk.do(commission_id, Edit(LAYERS, "A softer background", _softer))
             case "painterly":
@@ -141,14 +138,6 @@ class CalendarActs:
                 desk.do(commission_id, Edit(DELIVER, "Rest 24 h", shorten_rest))
             case "express":
                 desk.do(commission_id, Edit(DELIVER, "Send it by express", lambda d: send_by(d, "express")))
-
-    @staticmethod
-    def _longer(own: OwnTime) -> OwnTime:
-        """An hour more at the end of each day."""
-        for weekday, spans in enumerate(own.hours):
-            if spans and spans[-1].end <= 1380:
-                own = set_hours(own, weekday, (*spans[:-1], replace(spans[-1], end=spans[-1].end + 60)))
-        return own
 
     def send_ask(self) -> None:
         """The letter goes to the outbox."""
@@ -191,13 +180,17 @@ class CalendarActs:
         self.page.set_studio(
             "Read other engagements", lambda s: replace(s, time=with_engagements(s.time, path.name, found.engagements))
         )
-        words = f"{count} engagement{'s' * (count != 1)} read from “{path.name}”."
+        words = f"{counted(count, 'engagement')} read from “{path.name}”."
         if found.unread:
             words += f" Not read: {'; '.join(found.unread)}."
         self.page.workroom.say(words, bool(found.unread))
-        self.page.refresh()
 
 
 def _softer(layers: Layers) -> Layers:
     """Every painted scene becomes a soft background."""
     return replace(layers, regions=tuple(as_kind(layers, r, "background") if r.kind == "scene" else r for r in layers.regions))
+
+
+def _length(sitting: Sitting) -> int:
+    """Minutes from beginning to end, changes of wells included."""
+    return round((sitting.end - sitting.start).total_seconds() / 60)

@@ -1,37 +1,66 @@
 """The bench beside the calendar: today by the clock, what changed since the day before, own pace, and a piece not promised yet."""
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
-from datetime import date
-from typing import Any, Protocol
+from collections.abc import Mapping, Sequence
+from datetime import datetime, timedelta
+from typing import Protocol
 
-from yarrow_lane.calendar.pace import ENOUGH, Pace
+from yarrow_lane.calendar.pace import ENOUGH, Pace, factor_words
 from yarrow_lane.calendar.painted_days import PaintedDays
-from yarrow_lane.calendar.plan import Plan, Sitting
-from yarrow_lane.calendar.promising import Offer, Offers
-from yarrow_lane.commission.newcomer import Newcomer
+from yarrow_lane.calendar.sittings import Plan, Sitting
 from yarrow_lane.commission.standing import Outlook
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.commission.today import TimedAct
-from yarrow_lane.desk.planned import KeptDay
+from yarrow_lane.commission.today import TimedAct, todays_acts
+from yarrow_lane.desk.kept_days import KeptDay
 from yarrow_lane.lane.standing import act_detail
 from yarrow_lane.layers.kinds import family_facts
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.days import day_text, moved_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.measure.words import within
-from yarrow_lane.ui.bench_sheet import Amount, Deed, Fact, Length, Line, Note, Pick, Press, Section
+from yarrow_lane.measure.words import counted, within
+from yarrow_lane.ui.bench_sheet import BenchSheet, Deed, Fact, Line, NextAct, Note, Press, Section
+from yarrow_lane.ui.rooms.studio.looked import Looked
+from yarrow_lane.ui.rooms.studio.newcomer_bench import Hands as NewcomerHands
+from yarrow_lane.ui.rooms.studio.newcomer_bench import newcomer_section
 
 _DEEDS = 5  # our choice: what fits above the rest of the bench
 _CHANGES = 4
+_SOON = timedelta(minutes=10)  # an act that begins so soon begins now: our choice
 _FAMILIES = 4
 
 
-class Hands(Protocol):
+class Hands(NewcomerHands, Protocol):
     """What the page does for the calendar's bench."""
 
-    def fill_newcomer(self, piece: Newcomer) -> None: ...
-    def promise(self, day: date) -> None: ...
     def pin_or_free(self, sitting: Sitting) -> None: ...
+    def unpress(self, commission_id: str) -> None: ...
+    def begin_act(self, act: TimedAct) -> None: ...
+    def go_in_studio(self, where: str) -> None: ...
+
+
+def calendar_bench(
+    studio: Studio, found: tuple[Outlook, ...], now: datetime, looked: Looked, hands: Hands
+) -> BenchSheet:  # fmt: skip
+    """Everything beside the table; the yellow field begins the first act."""
+    acts = todays_acts(found, studio.time, now, looked.here)
+    titles = {o.standing.id: o.standing.title for o in found}
+    every = (
+        today_section(acts),
+        sitting_section(looked.sitting, titles, hands) if looked.sitting is not None else None,
+        pressed_section(studio, looked.chosen, titles, hands),
+        moved_section(looked.moved),
+        since_section(found, looked.plan, looked.yesterday),
+        pace_section(looked.pace, looked.days),
+        newcomer_section(looked.offered, studio, titles, hands) if looked.offered is not None else None,
+    )
+    sections = tuple(s for s in every if s is not None)
+    if not acts:
+        return BenchSheet(
+            sections, NextAct("Back to the shelf", "nothing can be begun today", lambda: hands.go_in_studio("shelf"))
+        )
+    first = acts[0]
+    why = f"{first.title} · {hours_text(first.minutes)}" + (f" · {first.reasons[0]}" if first.reasons else "")
+    if first.at > now + _SOON:
+        why = f"{first.title}, at {first.at:%H:%M}"
+    return BenchSheet(sections, NextAct(first.act.title, why, lambda: hands.begin_act(first)))
 
 
 def today_section(acts: Sequence[TimedAct], most: int = _DEEDS) -> Section:
@@ -48,9 +77,7 @@ def today_section(acts: Sequence[TimedAct], most: int = _DEEDS) -> Section:
     )
 
 
-def since_section(
-    found: Sequence[Outlook], plan: Plan, yesterday: KeptDay | None, painted: Callable[[str, date], float]
-) -> Section | None:
+def since_section(found: Sequence[Outlook], plan: Plan, yesterday: KeptDay | None) -> Section | None:
     """What the day before said otherwise, and sittings that were missed; None when there is nothing to say."""
     if yesterday is None:
         return None
@@ -62,19 +89,12 @@ def since_section(
         was = yesterday.safe.get(s.id)
         if was is not None and o.safe is not None and o.dates is not None and was != o.safe:
             days = (o.safe - was).days
-            many = f"{abs(days)} day{'s' * (abs(days) != 1)}"
-            lines.append(
-                Fact(
-                    s.title,
-                    f"safe {many} later" if days > 0 else f"safe {many} earlier",
-                    "wrong" if o.late and days > 0 else "plain",
-                )
-            )
-        wanted = yesterday.minutes.get(s.id, 0.0)
-        if wanted and not painted(s.id, yesterday.day):
+            lines.append(Fact(s.title, f"safe {moved_text(days)}", "wrong" if o.late and days > 0 else "plain"))
+        wanted, spent = yesterday.minutes.get(s.id, 0.0), s.painted_on(yesterday.day)
+        if wanted and not spent:
             lines.append(Fact(s.title, f"missed {hours_text(wanted)} on {day_text(yesterday.day)}", "wrong"))
         elif wanted:
-            lines.append(Fact(s.title, f"{hours_text(painted(s.id, yesterday.day))} of {hours_text(wanted)} painted"))
+            lines.append(Fact(s.title, f"{hours_text(spent)} of {hours_text(wanted)} painted"))
     for pin in plan.broken:
         title = next((o.standing.title for o in found if o.standing.id == pin.commission_id), pin.commission_id)
         lines.append(Fact(title, f"{day_text(pin.start.date())} cannot hold: it is wet then", "wrong"))
@@ -85,14 +105,25 @@ def since_section(
     return Section(f"Since {day_text(yesterday.day)}", (*lines[:_CHANGES], *more))
 
 
-def sitting_section(s: Sitting, title: str, hands: Hands) -> Section:
+def sitting_section(s: Sitting, titles: Mapping[str, str], hands: Hands) -> Section:
     """The sitting that mouse or keys stand on: when, and which passes."""
     lines: list[Line] = [Fact(day_text(s.day), f"{s.start:%H:%M} to {s.end:%H:%M}")]
     lines += [Fact(a.words, hours_text(a.minutes)) for a in s.acts[:_CHANGES]]
     if len(s.acts) > _CHANGES:
         lines.append(Note(f"and {len(s.acts) - _CHANGES} more"))
     lines.append(Press("Let it move freely" if s.pinned else "Fix it here", lambda: hands.pin_or_free(s)))
-    return Section(f"{title}, this sitting", tuple(lines))
+    return Section(f"{titles.get(s.commission_id, '')}, this sitting", tuple(lines))
+
+
+def pressed_section(studio: Studio, chosen: str, titles: Mapping[str, str], hands: Hands) -> Section | None:
+    """That the chosen one is painted before others, and back again; None where it is not."""
+    days = dict(studio.pressed).get(chosen, 0)
+    if not days:
+        return None
+    words = Note(f"Planned as if it were promised {counted(days, 'day')} earlier.")
+    return Section(
+        f"{titles.get(chosen, chosen)} goes first", (words, Press("Plan it by its own promise", lambda: hands.unpress(chosen)))
+    )
 
 
 def moved_section(words: Sequence[str]) -> Section | None:
@@ -128,73 +159,11 @@ def pace_section(pace: Pace, days: PaintedDays) -> Section:
     many = len(pace.commissions)
     lines: list[Line] = []
     for family in pace.families[:_FAMILIES]:
-        percent = round(100 * (pace.factor(family) - 1))
-        words = "as guessed" if not percent else f"{abs(percent)}\u202f% {'longer' if percent > 0 else 'less'}"
-        lines.append(Fact(family_facts(family).said, words))
+        lines.append(Fact(family_facts(family).said, factor_words(pace.factor(family))))
     if days.days:
         lines.append(Fact("Of planned minutes painted", f"{days.share:.0%}"))
         lines.append(Fact("Planned days lost", f"{days.lost_share:.0%}"))
     if pace.first_guesses:
         left = ENOUGH - many
-        lines.append(
-            Note(f"From first guesses still: {left} more portrait{'s' * (left != 1)} with logged hours make the days yours.")
-        )
-    return Section(f"Your pace, {pace.passes} pass{'es' * (pace.passes != 1)} logged", tuple(lines))
-
-
-@dataclass(frozen=True)
-class Offered:
-    """A piece not promised yet and the days it could be promised for."""
-
-    piece: Newcomer
-    minutes: float
-    offers: Offers | None
-
-
-def newcomer_section(offered: Offered, studio: Studio, titles: dict[str, str], hands: Hands) -> Section:
-    """What it would be, the earliest day that breaks no promise, and what slips for whom if it is taken."""
-    piece = offered.piece
-
-    def fills(**changed: Any) -> None:
-        hands.fill_newcomer(replace(piece, **changed))
-
-    lines: list[Line] = [
-        Length("Width", piece.width_mm, studio.unit, lambda v: fills(width_mm=v)),
-        Length("Height", piece.height_mm, studio.unit, lambda v: fills(height_mm=v)),
-        Amount("Sitters", piece.sitters, 1, 8, lambda v: fills(sitters=int(v))),
-        Pick("Likeness", piece.painterly, ((False, "close"), (True, "painterly")), lambda v: fills(painterly=v)),
-    ]
-    if offered.offers is None:
-        lines.append(Note("There are no hours to plan it in."))
-        return Section("Before promising", tuple(lines))
-    lines.append(Fact("Work in all, by first guess", hours_text(offered.minutes)))
-    early, last = offered.offers.earliest, offered.offers.last
-    if early is not None:
-        lines.append(Fact("Earliest that holds, 9 in 10", day_text(early.dates.safe), "good"))
-        lines.append(Note(_slip_words(early, titles)))
-        lines.append(Press(f"Promise {day_text(early.dates.safe)}", lambda: hands.promise(early.dates.safe)))
-    else:
-        lines.append(Note("Wherever it is slipped in, a promise breaks.", "wrong"))
-    if early is None or early.dates.safe != last.dates.safe:
-        lines.append(Fact("After all the others", day_text(last.dates.safe)))
-    front = offered.offers.front
-    if front.breaks:
-        names = ", ".join(titles.get(i, i) for i in front.breaks[:3])
-        lines.append(Note(f"Painted first it could be there on {day_text(front.dates.safe)}, but {names} would not be safe."))
-    return Section("Before promising", tuple(lines))
-
-
-def _slip_words(offer: Offer, titles: dict[str, str]) -> str:
-    where = f"Slipped in after {titles.get(offer.after, offer.after)}" if offer.after else "Before all the others"
-    if not offer.slips:
-        return f"{where}: nobody's day moves."
-    slips = ", ".join(
-        f"{titles.get(s.commission_id, s.commission_id)} {s.days} day{'s' * (s.days != 1)} later" for s in offer.slips[:3]
-    )
-    return f"{where}: {slips}; every promise still holds."
-
-
-def closed_days(own_spans: Callable[[date], tuple[object, ...]], first: date, days: int) -> frozenset[date]:
-    """Days without hours."""
-    ahead = (date.fromordinal(first.toordinal() + n) for n in range(days))
-    return frozenset(d for d in ahead if not own_spans(d))
+        lines.append(Note(f"From first guesses still: {counted(left, 'more portrait')} with logged hours make the days yours."))
+    return Section(f"Your pace, {counted(pace.passes, 'pass')} logged", tuple(lines))

@@ -20,15 +20,16 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QToolTip, QWidget
 
-from yarrow_lane.calendar.plan import Sitting
+from yarrow_lane.calendar.sittings import Sitting
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.ui.kit.plain import tip
+from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.references import References
 from yarrow_lane.ui.rooms.studio.calendar_view import CalendarView, Drying, FinishRow, HandsSitting
 from yarrow_lane.ui.rooms.studio.day_scale import DayScale
-from yarrow_lane.ui.rooms.studio.finish_rows import GUTTER, FinishPainter, say
+from yarrow_lane.ui.rooms.studio.finish_rows import GUTTER, FinishPainter
 from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
@@ -133,9 +134,9 @@ class CalendarTable(QWidget):
         head = "Your hands, day by day"
         bold = lettering(15, "bold")
         wide = QFontMetricsF(bold).horizontalAdvance(head)
-        say(painter, QRectF(px(18), px(8), wide + 4, px(22)), head, bold)
+        draw_line(painter, QRectF(px(18), px(8), wide + 4, px(22)), head, bold, colour=INK)
         words = view.empty or "one line: near days wide, far days small; drag a sitting to another day"
-        say(painter, QRectF(px(30) + wide, px(8), self.width() - wide - px(50), px(22)), words, lettering(13))
+        draw_line(painter, QRectF(px(30) + wide, px(8), self.width() - wide - px(50), px(22)), words, lettering(13), colour=INK)
         scale = self.scale()
         self._paint_days(painter, view, scale)
         for s, place in self.places():
@@ -167,7 +168,7 @@ class CalendarTable(QWidget):
                     room = QFontMetricsF(font).horizontalAdvance(words)
                 if x + room > self.width() - 4:
                     continue
-                say(painter, QRectF(x + 1, px(31), room + 4, px(18)), words, font)
+                draw_line(painter, QRectF(x + 1, px(31), room + 4, px(18)), words, font, colour=INK)
                 months_from = x + room + px(8)
         painter.setPen(QPen(QColor(INK), 1))
         edge = [
@@ -200,18 +201,18 @@ class CalendarTable(QWidget):
             painter.setPen(QPen(QColor(INK), 1))
             painter.setBrush(QColor(colours().here if here else "#ffffff"))
             painter.drawEllipse(centre, px(9), px(9))
-            say(
+            draw_line(
                 painter,
                 QRectF(centre.x() - px(9), centre.y() - px(9), px(18), px(18)),
                 str(s.number),
                 lettering(12.5, "bold"),
-                INK,
                 Qt.AlignmentFlag.AlignHCenter,
+                colour=INK,
             )
         elif place.width() >= px(15):
             box = QRectF(place.left(), place.bottom() - px(19), place.width(), px(18))
             painter.fillRect(QRectF(place.center().x() - px(7), box.top(), px(14), px(17)), QColor(20, 20, 20, 170))
-            say(painter, box, s.title[:1], lettering(12.5, "bold"), "#ffffff", Qt.AlignmentFlag.AlignHCenter)
+            draw_line(painter, box, s.title[:1], lettering(12.5, "bold"), Qt.AlignmentFlag.AlignHCenter, colour="#ffffff")
         if s.sitting.pinned:
             x = place.center().x()
             painter.setPen(QPen(QColor("#ffffff"), 2))
@@ -223,16 +224,26 @@ class CalendarTable(QWidget):
     def _paint_drying(self, painter: QPainter, view: CalendarView, scale: DayScale) -> None:
         middle, tall = self._line()
         top = middle + tall / 2 + px(12)
-        say(painter, QRectF(px(18), top - px(2), px(GUTTER) - px(26), px(18)), "Drying beside", lettering(13, "bold"))
+        draw_line(
+            painter,
+            QRectF(px(18), top - px(2), px(GUTTER) - px(26), px(18)),
+            "Drying beside",
+            lettering(13, "bold"),
+            colour=INK,
+        )
         if not view.drying:
-            say(painter, QRectF(px(GUTTER), top - px(2), px(400), px(18)), "nothing wet or at rest", lettering(12.5))
+            draw_line(
+                painter, QRectF(px(GUTTER), top - px(2), px(400), px(18)), "nothing wet or at rest", lettering(12.5), colour=INK
+            )
         for n, d in enumerate(view.drying):
             self._paint_wedge(painter, d, scale, top + n * px(18) + px(7))
         y = self._rows_top() - px(22)
         legend = (
             "Each finish in ten dabs, a chance in ten each:  dot likely, 5 in 10 ·  ring safe, 9 in 10 ·  red past the flag"
         )
-        say(painter, QRectF(px(GUTTER), y, self.width() - px(GUTTER) - px(8), px(18)), legend, lettering(12.5))
+        draw_line(
+            painter, QRectF(px(GUTTER), y, self.width() - px(GUTTER) - px(8), px(18)), legend, lettering(12.5), colour=INK
+        )
 
     def _paint_wedge(self, painter: QPainter, d: Drying, scale: DayScale, y: float) -> None:
         left = max(px(GUTTER) * 1.0, scale.x(d.begin))
@@ -247,7 +258,7 @@ class CalendarTable(QWidget):
         if at < px(GUTTER):
             at = px(GUTTER) + px(14)
             painter.fillRect(QRectF(at - 3, y - px(9), wide + 6, px(18)), QColor(SURROUND))
-        say(painter, QRectF(at, y - px(9), wide + 4, px(18)), d.words, font)
+        draw_line(painter, QRectF(at, y - px(9), wide + 4, px(18)), d.words, font, colour=INK)
 
     def _paint_rows(self, painter: QPainter, view: CalendarView, scale: DayScale) -> None:
         top, high = self._rows_top(), px(_ROW)
@@ -257,7 +268,7 @@ class CalendarTable(QWidget):
             self._finishes.paint(painter, row, scale, QRectF(0, top + n * high, self.width(), high), chosen)
         if len(view.rows) > len(shown):
             words = f"{self._first_row + 1} to {self._first_row + len(shown)} of {len(view.rows)}"
-            say(painter, QRectF(px(18), top - px(22), px(GUTTER) - px(24), px(18)), words, lettering(12.5))
+            draw_line(painter, QRectF(px(18), top - px(22), px(GUTTER) - px(24), px(18)), words, lettering(12.5), colour=INK)
 
     def _paint_ghost(self, painter: QPainter, scale: DayScale) -> None:
         assert self._press is not None and self._drag is not None
@@ -274,7 +285,7 @@ class CalendarTable(QWidget):
         wide = QFontMetricsF(font).horizontalAdvance(words) + px(12)
         x = min(place.left(), self.width() - wide - px(4))
         painter.fillRect(QRectF(x, place.bottom() + px(2), wide, px(20)), QColor(INK))
-        say(painter, QRectF(x + px(6), place.bottom() + px(2), wide, px(20)), words, font, "#ffffff")
+        draw_line(painter, QRectF(x + px(6), place.bottom() + px(2), wide, px(20)), words, font, colour="#ffffff")
 
     # --- hands
 

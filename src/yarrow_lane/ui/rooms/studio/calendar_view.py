@@ -4,23 +4,29 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
-from yarrow_lane.calendar.dates import Dates
-from yarrow_lane.calendar.plan import Plan, Sitting
+from yarrow_lane.calendar.dates import DABS, Dates, tenths
+from yarrow_lane.calendar.own_time import spans_on
 from yarrow_lane.calendar.promising import Offers
 from yarrow_lane.calendar.remedies import Remedy, Trouble
+from yarrow_lane.calendar.sittings import Plan, Sitting
+from yarrow_lane.commission.newcomer import Offered
 from yarrow_lane.commission.standing import Outlook, chance_words
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose.composition import Compose
-from yarrow_lane.desk.planned import KeptDay
-from yarrow_lane.measure.days import clock_text, day_text
+from yarrow_lane.deliver.standing import LOOK
+from yarrow_lane.desk.kept_days import KeptDay
+from yarrow_lane.lane.standing import BEFORE
+from yarrow_lane.measure.days import clock_text, day_text, moved_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.measure.words import begun
+from yarrow_lane.measure.words import begun, counted
 from yarrow_lane.ui.bench_sheet import Mood
 
 MOST_DAYS = 120  # our choice: what lies beyond is drawn at the edge
 _LEAST_DAYS = 21
 _MOST_DRYING = 6
 _LONG_DRYING = 240.0  # minutes a film dries before it is worth a line: our choice
+_AHEAD_DAYS = 7
+ASK = -1  # the number of the card that asks the client for days
 
 
 @dataclass(frozen=True)
@@ -62,15 +68,18 @@ class FinishRow:
 
 @dataclass(frozen=True)
 class RemedyCard:
-    """One way to save a promise, as it is offered; `number` is its place among the remedies, -1 for asking for days."""
+    """One way to save a promise, as it is offered; `kept` is the chance in tenths, `number` its place among the remedies."""
 
     title: str
     lines: tuple[str, ...]
-    dates: Dates
-    promised: date
-    kept: str
+    kept: int
     button: str
     number: int
+
+    @property
+    def kept_words(self) -> str:
+        """The chance beside its dabs."""
+        return f"{self.kept} in {DABS}"
 
 
 @dataclass(frozen=True)
@@ -94,36 +103,42 @@ class CalendarView:
         return self.now.date()
 
 
-@dataclass(frozen=True)
-class Newcomer:
-    """A new piece that could be promised."""
-
-    words: str
-    minutes: float
-    offers: Offers
-
-
 def calendar_view(
     found: Sequence[Outlook], plan: Plan, studio: Studio, now: datetime, yesterday: KeptDay | None, trouble: Trouble | None,
-    newcomer: Newcomer | None, closed: frozenset[date],
+    offered: Offered | None,
 ) -> CalendarView:  # fmt: skip
-    """Work the table out; `trouble` is the chosen commission's, if its promise is not safe."""
+    """Work the table out; `trouble` is the chosen commission's, if its promise is not safe, `offered` a piece that is asked about."""
     open_ = [o for o in found if o.standing.delivered is None]
-    titles = {o.standing.id: o for o in open_}
+    by_id = {o.standing.id: o for o in open_}
     rows = [_row(o, yesterday, studio) for o in sorted(open_, key=_by_finish)]
-    if newcomer is not None:
-        rows.append(_newcomer_row(newcomer, titles))
+    if offered is not None and offered.offers is not None:
+        rows.append(_newcomer_row(offered, offered.offers, by_id, studio))
     last = max((d for r in rows for d in _row_days(r)), default=now.date())
     days = max(_LEAST_DAYS, min(MOST_DAYS, (last - now.date()).days + 5))
     spans = [s for day in studio.time.hours for s in day]
     hours = (min((s.begin for s in spans), default=600), max((s.end for s in spans), default=1080))
-    heading, cards = _cards(trouble, titles, studio)
+    heading, cards = _cards(trouble, by_id, studio)
     empty = "" if spans else "You have no hours: write them under “own time” above, and the days can be planned."
     if spans and not open_:
         empty = "Nothing is to be painted yet: start a commission, and its sittings stand here."
     return CalendarView(
-        now, days, closed, hours, _strips(plan, titles, now), _drying(open_, now), tuple(rows), heading, cards, empty
+        now,
+        days,
+        _closed(studio, now.date(), days),
+        hours,
+        _strips(plan, by_id, now),
+        _drying(open_, now),
+        tuple(rows),
+        heading,
+        cards,
+        empty,
     )
+
+
+def _closed(studio: Studio, first: date, days: int) -> frozenset[date]:
+    """Days without hours."""
+    ahead = (first + timedelta(days=n) for n in range(days))
+    return frozenset(d for d in ahead if not spans_on(studio.time, d))
 
 
 def _row_days(row: FinishRow) -> list[date]:
@@ -138,14 +153,14 @@ def _by_finish(o: Outlook) -> tuple[date, str]:
 # --- the line
 
 
-def _strips(plan: Plan, titles: Mapping[str, Outlook], now: datetime) -> tuple[HandsSitting, ...]:
+def _strips(plan: Plan, by_id: Mapping[str, Outlook], now: datetime) -> tuple[HandsSitting, ...]:
     minutes: dict[str, int] = {}
     for s in plan.sittings:
         minutes[s.commission_id] = minutes.get(s.commission_id, 0) + s.minutes
     before: dict[str, int] = {}
     found, number = [], 0
     for s in plan.sittings:
-        o = titles.get(s.commission_id)
+        o = by_id.get(s.commission_id)
         if o is None or not s.minutes:
             continue
         begin = before.get(s.commission_id, 0)
@@ -173,26 +188,19 @@ def _drying(found: Sequence[Outlook], now: datetime) -> tuple[Drying, ...]:
 
 
 def _waits_begun(o: Outlook, now: datetime) -> list[Drying]:
-    """Waits of hours and days between two sittings of the next week."""
-    tasks = {t.key or t.words: t for room in o.standing.rooms for t in room}
-    places = {(n, k): t for n, room in enumerate(o.standing.rooms) for k, t in enumerate(room)}
-    found = []
-    for n, room in enumerate(o.standing.rooms):
-        for task in room:
-            for place, lag in task.after:
-                before = places.get((n, place))
-                if before is None or lag < _LONG_DRYING:
-                    continue
-                end = next(
-                    (s.end for s in reversed(o.sittings) if any(a.key == (before.key or before.words) for a in s.acts)), None
-                )
-                if end is None or (end.date() - now.date()).days > 7:
-                    continue
+    """The first wait of hours or days between two sittings of the next week."""
+    for room in o.standing.rooms:
+        for task, place, lag in ((t, place, lag) for t in room for place, lag in t.after):
+            if place == BEFORE or lag < _LONG_DRYING:
+                continue
+            before = room[place]
+            end = next((s.end for s in reversed(o.sittings) if any(a.key == before.name for a in s.acts)), None)
+            if end is not None and (end.date() - now.date()).days <= _AHEAD_DAYS:
                 begin = end.replace(tzinfo=now.tzinfo)
-                what = "rests unseen" if "fresh eyes" in task.words else f"{before.words}: dry"
                 until = begin + timedelta(minutes=lag)
-                found.append(Drying(f"{o.standing.title}, {what} until {clock_text(until, now)}", begin, until))
-    return found[:1] if tasks else []
+                what = "rests unseen" if task.words == LOOK else f"{before.words}: dry"
+                return [Drying(f"{o.standing.title}, {what} until {clock_text(until, now)}", begin, until)]
+    return []
 
 
 # --- the finishes
@@ -203,7 +211,7 @@ def _row(o: Outlook, yesterday: KeptDay | None, studio: Studio) -> FinishRow:
     words, mood = _words(o, studio)
     was = yesterday.safe.get(s.id) if yesterday is not None else None
     return FinishRow(
-        s.id, s.title, f"{hours_text(s.minutes_left)} to do" if s.minutes_left else "nothing left to do", words, _under(o, was), mood,
+        s.id, s.title, f"{hours_text(o.minutes_left)} to do" if o.minutes_left else "nothing left to do", words, _under(o, was), mood,
         o.dates, o.finish, s.promised, was, s.compose,
     )  # fmt: skip
 
@@ -215,10 +223,9 @@ def _words(o: Outlook, studio: Studio) -> tuple[str, Mood]:
     if s.promised is None:
         return f"nothing promised; {day_text(safe)} would hold", "plain"
     if o.late:
-        kept = o.kept
-        return "the promise is not safe" if kept is None else chance_words(kept), "wrong"
+        return o.worry, "wrong"
     days = o.days_in_hand(studio.time.weekdays) or 0
-    return f"safe, {days} day{'s' * (days != 1)} in hand", "good"
+    return f"safe, {counted(days, 'day')} in hand", "good"
 
 
 def _under(o: Outlook, was: date | None) -> str:
@@ -227,104 +234,70 @@ def _under(o: Outlook, was: date | None) -> str:
         return "far ahead: told by its hours alone"
     if o.late and o.standing.promised is not None and safe is not None:
         days = (safe - o.standing.promised).days
-        return f"ask for {days} day{'s' * (days != 1)}, or save it below"
+        return f"ask for {counted(days, 'day')}, or save it below"
     if was is None or safe is None:
         return "from first guesses" if o.dates is not None and o.dates.guessed else ""
     days = (safe - was).days
-    if not days:
-        return "as the day before said"
-    return f"{abs(days)} day{'s' * (abs(days) != 1)} {'later' if days > 0 else 'earlier'} than the day before said"
+    return f"{moved_text(days)} than the day before said" if days else "as the day before said"
 
 
-def _newcomer_row(new: Newcomer, titles: Mapping[str, Outlook]) -> FinishRow:
-    offer = new.offers.earliest or new.offers.last
-    day = day_text(offer.dates.safe)
-    where = f"slipped in after {titles[offer.after].standing.title}" if offer.after in titles else "before all the others"
-    if new.offers.earliest is None:
-        return FinishRow(
-            "",
-            new.words,
-            hours_text(new.minutes),
-            f"{day}, after all the others; every day breaks a promise",
-            "",
-            "wrong",
-            offer.dates,
-            None,
-            None,
-            None,
-            None,
-        )
+def _newcomer_row(offered: Offered, offers: Offers, by_id: Mapping[str, Outlook], studio: Studio) -> FinishRow:
+    offer = offers.earliest or offers.last
+    mood: Mood = "good" if offers.earliest is not None else "wrong"
+    words = f"{day_text(offer.dates.safe)} is the earliest you can promise"
+    under = f"slipped in after {by_id[offer.after].standing.title}" if offer.after in by_id else "before all the others"
+    under += "; nobody's promise falls"
+    if offers.earliest is None:
+        words, under = f"{day_text(offer.dates.safe)}, after all the others; every day breaks a promise", ""
     return FinishRow(
-        "",
-        new.words,
-        hours_text(new.minutes),
-        f"{day} is the earliest you can promise",
-        f"{where}; nobody's promise falls",
-        "good",
-        offer.dates,
-        None,
-        None,
-        None,
-        None,
-    )
+        "", offered.piece.words(studio.unit), hours_text(offered.minutes), words, under, mood, offer.dates,
+        finish=None, promised=None, was_safe=None, compose=None,
+    )  # fmt: skip
 
 
 # --- what saves a promise
 
 
-def _cards(trouble: Trouble | None, titles: Mapping[str, Outlook], studio: Studio) -> tuple[str, tuple[RemedyCard, ...]]:
+def _cards(trouble: Trouble | None, by_id: Mapping[str, Outlook], studio: Studio) -> tuple[str, tuple[RemedyCard, ...]]:
     if trouble is None:
         return "", ()
-    s = titles[trouble.commission_id].standing
+    s = by_id[trouble.commission_id].standing
     assert s.promised is not None
-    heading = f"Save {s.title}: promised {day_text(s.promised)}, kept in {int(trouble.kept * 10 + 1e-9)} of 10 now"
-    cards = [_card(n, r, s.promised, titles, studio) for n, r in enumerate(trouble.remedies)]
-    asked = s.promised + timedelta(days=trouble.ask_days)
-    many = f"{trouble.ask_days} day{'s' * (trouble.ask_days != 1)}"
-    cards.append(
-        RemedyCard(
-            f"Or ask for {many}",
-            (f"{day_text(asked)} is safe", "a letter is drafted"),
-            trouble.dates,
-            asked,
-            "9 in 10",
-            "Write the letter",
-            -1,
-        )
-    )
-    return heading, tuple(cards)
+    heading = f"Save {s.title}: promised {day_text(s.promised)}, {chance_words(trouble.kept)} now"
+    cards = [_card(n, r, by_id, studio) for n, r in enumerate(trouble.remedies)]
+    until = s.promised + timedelta(days=trouble.ask_days)
+    asked = RemedyCard(
+        f"Or ask for {counted(trouble.ask_days, 'day')}", (f"{day_text(until)} is safe", "a letter is drafted"),
+        tenths(trouble.dates.kept(until)), "Write the letter", ASK,
+    )  # fmt: skip
+    return heading, (*cards, asked)
 
 
-def _card(number: int, r: Remedy, promised: date, titles: Mapping[str, Outlook], studio: Studio) -> RemedyCard:
+def _card(number: int, r: Remedy, by_id: Mapping[str, Outlook], studio: Studio) -> RemedyCard:
     lines = [remedy_detail(r, studio)]
     if r.ask_client:
         lines.append("the client must say yes")
     elif r.slips:
-        name = titles[r.slips[0][0]].standing.title if r.slips[0][0] in titles else "another"
-        more = f", and {len(r.slips) - 1} more" if len(r.slips) > 1 else ""
-        lines.append(
-            f"{name} {r.slips[0][1]} day{'s' * (r.slips[0][1] != 1)} later{more}" + ("; breaks a promise" if r.breaks else "")
-        )
+        (name, days), more = r.slips[0], len(r.slips) - 1
+        title = by_id[name].standing.title if name in by_id else "another"
+        lines.append(f"{title} {moved_text(days)}" + f", and {more} more" * bool(more) + "; breaks a promise" * bool(r.breaks))
     else:
         lines.append("nobody else moves")
-    tenths = int(r.kept * 10 + 1e-9)
     if not r.enough:
         lines[-1] = f"{lines[-1]}; not enough alone"
-    return RemedyCard(
-        remedy_title(r, titles), tuple(x for x in lines if x), r.dates, promised, f"{tenths} in 10", "Take this", number
-    )
+    return RemedyCard(remedy_title(r, by_id), tuple(filter(None, lines)), tenths(r.kept), "Take this", number)
 
 
-def remedy_title(r: Remedy, titles: Mapping[str, Outlook]) -> str:
+def remedy_title(r: Remedy, by_id: Mapping[str, Outlook]) -> str:
     """A remedy in its size, in words."""
     match r.kind:
         case "free days":
             days = [day_text(d) for d in r.days]
             return f"Paint on {' and '.join(days)}" if len(days) < 3 else f"Paint on {r.size} free days"
         case "longer days":
-            return f"An hour longer for {r.size} week{'s' * (r.size != 1)}"
+            return f"An hour longer for {counted(r.size, 'week')}"
         case "earlier":
-            names = [titles[i].standing.title for i in r.jumped if i in titles]
+            names = [by_id[i].standing.title for i in r.jumped if i in by_id]
             return f"Paint it before {' and '.join(names)}" if len(names) < 3 else f"Paint it {len(names)} places earlier"
         case "softer background":
             return "A softer background"
@@ -349,4 +322,4 @@ def remedy_detail(r: Remedy, studio: Studio) -> str:
         case "earlier":
             return "painted before them"
         case "short rest" | "express":
-            return begun(f"{r.size} day{'s' * (r.size != 1)} earlier with the client")
+            return begun(f"{counted(r.size, 'day')} earlier with the client")

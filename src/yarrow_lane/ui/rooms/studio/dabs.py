@@ -8,10 +8,11 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 from yarrow_lane.calendar.dates import Dates
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.ui.rooms.studio.day_scale import DayScale, stacked
-from yarrow_lane.ui.theme.colours import INK
+from yarrow_lane.ui.theme.colours import DAY, INK
 from yarrow_lane.ui.theme.lettering import lettering, px
 
-_WHITE, _RED = "#ffffff", "#8a2f12"
+_WHITE = "#ffffff"
+LATE = DAY.wrong  # the surround is the same by day and by evening
 _MOST_LEVELS = 3
 _SAFE, _LIKELY = 8, 4  # the ninth of ten dabs is safe, the fifth likely
 
@@ -28,9 +29,7 @@ def paint_dabs(painter: QPainter, dates: Dates, promised: date | None, scale: Da
     for n, ((x, level), day) in enumerate(zip(placed, dates.dabs, strict=True)):
         late = promised is not None and day > promised
         centre = QPointF(x, base - radius - 1 - level * step)
-        painter.setPen(QPen(QColor(INK), 1))
-        painter.setBrush(QColor(_RED if late else _WHITE))
-        painter.drawEllipse(centre, radius, radius)
+        paint_dab(painter, centre, radius, late)
         if n == _LIKELY:
             painter.setBrush(QColor(_WHITE if late else INK))
             painter.drawEllipse(centre, px(1.8), px(1.8))
@@ -38,6 +37,13 @@ def paint_dabs(painter: QPainter, dates: Dates, promised: date | None, scale: Da
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QPen(QColor(INK), 2.2))
             painter.drawEllipse(centre, radius + 1.6, radius + 1.6)
+
+
+def paint_dab(painter: QPainter, centre: QPointF, radius: float, late: bool) -> None:
+    """One of ten."""
+    painter.setPen(QPen(QColor(INK), 1))
+    painter.setBrush(QColor(LATE if late else _WHITE))
+    painter.drawEllipse(centre, radius, radius)
 
 
 def paint_dab_days(painter: QPainter, dates: Dates, scale: DayScale, base: float, right: float) -> None:

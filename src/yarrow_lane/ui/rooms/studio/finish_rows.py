@@ -1,12 +1,13 @@
 """The finishes beneath the calendar's line: whose, how safe, ten dabs over the days, and the flag."""
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QFontMetricsF, QPainter, QPen
+from PySide6.QtGui import QColor, QPainter, QPen
 
 from yarrow_lane.measure.days import day_text
+from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.references import References
 from yarrow_lane.ui.rooms.studio.calendar_view import FinishRow
-from yarrow_lane.ui.rooms.studio.dabs import paint_dab_days, paint_dabs, paint_flag
+from yarrow_lane.ui.rooms.studio.dabs import LATE, paint_dab_days, paint_dabs, paint_flag
 from yarrow_lane.ui.rooms.studio.day_scale import DayScale
 from yarrow_lane.ui.theme.colours import INK
 from yarrow_lane.ui.theme.lettering import lettering, px
@@ -14,17 +15,6 @@ from yarrow_lane.ui.theme.sheet import colours
 
 GUTTER = 152  # px before the line of days
 _SOFT_INK = "#242424"
-
-
-def say(
-    painter: QPainter, box: QRectF, words: str, font: QFont, colour: str = INK,
-    flag: Qt.AlignmentFlag = Qt.AlignmentFlag.AlignLeft,
-) -> None:  # fmt: skip
-    """One line of words, cut where the box ends."""
-    painter.setFont(font)
-    painter.setPen(QColor(colour))
-    shown = QFontMetricsF(font).elidedText(words, Qt.TextElideMode.ElideRight, box.width())
-    painter.drawText(box, flag | Qt.AlignmentFlag.AlignVCenter, shown)
 
 
 class FinishPainter:
@@ -43,38 +33,42 @@ class FinishPainter:
             painter.fillRect(QRectF(0, y + 1, px(4), high - 1), QColor(colours().here))
         self._paint_canvas(painter, row, QRectF(px(14), y + px(5), px(34), high - px(10)))
         left = px(56)
-        say(painter, QRectF(left, y + px(4), px(GUTTER) - left + px(10), px(20)), row.title, lettering(14, "bold"))
-        say(painter, QRectF(left, y + px(24), px(GUTTER) - left + px(10), px(18)), row.small, lettering(12.5), _SOFT_INK)
+        draw_line(
+            painter, QRectF(left, y + px(4), px(GUTTER) - left + px(10), px(20)), row.title, lettering(14, "bold"), colour=INK
+        )
+        draw_line(
+            painter, QRectF(left, y + px(24), px(GUTTER) - left + px(10), px(18)), row.small, lettering(12.5), colour=_SOFT_INK
+        )
         x = px(GUTTER) + px(20)
         busy = [scale.middle(d) for d in (row.dates.dabs if row.dates else ())] + [
             scale.middle(d) for d in (row.promised,) if d
         ]
         room = max(px(30), min([*busy, width]) - x - px(16)) if busy else width - x - px(20)
         if row.mood == "wrong":
-            painter.fillRect(QRectF(x, y + px(6), px(18), px(18)), QColor("#8a2f12"))
-            say(
+            painter.fillRect(QRectF(x, y + px(6), px(18), px(18)), QColor(LATE))
+            draw_line(
                 painter,
                 QRectF(x, y + px(6), px(18), px(18)),
                 "!",
                 lettering(14, "bold"),
-                "#ffffff",
                 Qt.AlignmentFlag.AlignHCenter,
+                colour="#ffffff",
             )
             x, room = x + px(24), room - px(24)
-        say(painter, QRectF(x, y + px(4), room, px(20)), row.words, lettering(14, "bold"))
-        say(painter, QRectF(x, y + px(24), room, px(18)), row.under, lettering(12.5), _SOFT_INK)
+        draw_line(painter, QRectF(x, y + px(4), room, px(20)), row.words, lettering(14, "bold"), colour=INK)
+        draw_line(painter, QRectF(x, y + px(24), room, px(18)), row.under, lettering(12.5), colour=_SOFT_INK)
         base = y + high - px(18)
         if row.dates is not None:
             paint_dabs(painter, row.dates, row.promised, scale, base, high - px(22))
             paint_dab_days(painter, row.dates, scale, base, width - px(6))
         elif row.finish is not None:
-            say(
+            draw_line(
                 painter,
                 QRectF(scale.middle(row.finish) - px(60), base, px(120), px(16)),
                 f"about {day_text(row.finish)}",
                 lettering(12.5),
-                INK,
                 Qt.AlignmentFlag.AlignHCenter,
+                colour=INK,
             )
         if row.promised is not None:
             paint_flag(painter, scale.middle(row.promised), base, y + px(4))

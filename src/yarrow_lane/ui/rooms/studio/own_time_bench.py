@@ -8,6 +8,7 @@ from typing import Any, Protocol
 from yarrow_lane.calendar.own_time import (
     OwnTime,
     Place,
+    no_extra,
     put_back,
     set_hours,
     set_place,
@@ -18,12 +19,14 @@ from yarrow_lane.calendar.own_time import (
 )
 from yarrow_lane.calendar.sun import sun, zone_of
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.days import WEEKDAY_NAMES, day_text
 from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.measure.words import counted
 from yarrow_lane.ui.bench_sheet import Amount, Day, Fact, Field, Line, Note, Press, Section, Tick
 
-_DAY_WORDS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 _BY_DAYLIGHT = (("skin", "skin"), ("eye", "eyes"), ("fur", "fur"), ("hair", "hair"), ("background", "backgrounds"))
+
+_SHOWN = 3  # of many, what fits: our choice
 
 
 class Hands(Protocol):
@@ -63,7 +66,7 @@ _Do = Callable[[str, Callable[[OwnTime], OwnTime]], None]
 
 
 def _hours(own: OwnTime, weekday: int, do: _Do) -> Line:
-    name = _DAY_WORDS[weekday]
+    name = WEEKDAY_NAMES[weekday]
 
     def write(words: str) -> None:
         spans = spans_from(words)
@@ -94,19 +97,25 @@ def _off_section(own: OwnTime, today: date, off: Off, do: _Do, hands: Hands) -> 
             do("Took days off", lambda t: take_off(t, first, last, off.words))
 
     lines.append(Press("Take these days off", take, off.first is not None))
-    lines += [Fact(f"Also {day_text(d)}", spans_words((extra,))) for d, extra in own.extra if d >= today]
+    extra = [(d, span) for d, span in own.extra if d >= today]
+    lines += [Fact(f"Also {day_text(d)}", spans_words((span,))) for d, span in extra[:_SHOWN]]
+    if len(extra) > _SHOWN:
+        lines.append(Note(f"and {len(extra) - _SHOWN} more with extra hours."))
+    if extra:
+        lines.append(Press("No extra hours after all", lambda: do("Forgot the extra hours", no_extra)))
     ahead = sum(o.last >= today for o in own.off)
-    return Section("Days off", tuple(lines), f"{ahead} ahead" if ahead else "none ahead")
+    words = f"{ahead} ahead" if ahead else "none ahead"
+    return Section("Days off", tuple(lines), words + (f", {counted(len(extra), 'day')} with more hours" if extra else ""))
 
 
 def _engagements_section(own: OwnTime, now: datetime, do: _Do, hands: Hands) -> Section:
     wall = now.replace(tzinfo=None)
     ahead = [e for e in own.engagements if e.end >= wall]
     lines: list[Line] = [
-        Fact(e.words or "taken", f"{day_text(e.start.date())}, {e.start:%H:%M} to {e.end:%H:%M}") for e in ahead[:3]
+        Fact(e.words or "taken", f"{day_text(e.start.date())}, {e.start:%H:%M} to {e.end:%H:%M}") for e in ahead[:_SHOWN]
     ]
-    if len(ahead) > 3:
-        lines.append(Note(f"and {len(ahead) - 3} more ahead."))
+    if len(ahead) > _SHOWN:
+        lines.append(Note(f"and {len(ahead) - _SHOWN} more ahead."))
     lines.append(Press("Read a calendar file…", hands.read_engagements))
     for source in dict.fromkeys(e.source for e in own.engagements):
         lines.append(Press(f"Forget “{source}”", lambda s=source: do("Forgot a calendar", lambda t: without_engagements(t, s))))  # type: ignore[misc]

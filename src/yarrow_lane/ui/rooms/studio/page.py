@@ -1,4 +1,4 @@
-"""The studio page: shelf, weeks ahead and today's acts."""
+"""The studio page: shelf and weeks ahead, or the calendar; beside them today's acts and the forms of the studio."""
 
 from collections.abc import Callable
 from contextlib import suppress
@@ -10,11 +10,11 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QStackedWidget, QVBoxLayout, QWidget
 
-from yarrow_lane.calendar.own_time import spans_on
-from yarrow_lane.calendar.plan import Plan, Sitting
+from yarrow_lane.calendar.sittings import Plan, Sitting
+from yarrow_lane.commission.at_easel import NOWHERE, AtEasel, at_easel
 from yarrow_lane.commission.newcomer import Newcomer
 from yarrow_lane.commission.standing import Outlook
-from yarrow_lane.commission.studio import Studio
+from yarrow_lane.commission.studio import Studio, press
 from yarrow_lane.commission.today import TimedAct
 from yarrow_lane.easel.air_text import read_air
 from yarrow_lane.easel.keys import set_key
@@ -23,14 +23,14 @@ from yarrow_lane.intake.names import proposed_name
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.copies import copies_in, newest_day
 from yarrow_lane.ui.room_page import RoomPage
+from yarrow_lane.ui.rooms.studio.ask_bench import Ask
 from yarrow_lane.ui.rooms.studio.calendar_acts import CalendarActs
-from yarrow_lane.ui.rooms.studio.calendar_bench import closed_days, moved_words
+from yarrow_lane.ui.rooms.studio.calendar_bench import moved_words
 from yarrow_lane.ui.rooms.studio.calendar_table import CalendarTable
-from yarrow_lane.ui.rooms.studio.calendar_view import MOST_DAYS, calendar_view
-from yarrow_lane.ui.rooms.studio.calendar_view import Newcomer as NewPiece
-from yarrow_lane.ui.rooms.studio.looked import Ask, Looked
+from yarrow_lane.ui.rooms.studio.calendar_view import calendar_view
+from yarrow_lane.ui.rooms.studio.looked import Looked
 from yarrow_lane.ui.rooms.studio.own_time_bench import Off
-from yarrow_lane.ui.rooms.studio.papers import calendar_bytes, hours_text, plan_text
+from yarrow_lane.ui.rooms.studio.papers import calendar_ics, hours_csv, plan_csv
 from yarrow_lane.ui.rooms.studio.remedy_strip import RemedyStrip
 from yarrow_lane.ui.rooms.studio.settings import Kept
 from yarrow_lane.ui.rooms.studio.shelf import Shelf
@@ -91,7 +91,11 @@ class StudioPage(RoomPage):
         plan = standings.plan(now)
         if plan is not self._plans[1]:
             self._plans = (self._plans[1], plan)
-        looked = self._looked(now)
+        looked = self._looked(found, plan, now)
+        if self.on_table == "calendar":
+            # Before the bench: it tells of the sitting the calendar stands on now.
+            self._show_calendar(found, looked, now)
+            looked = replace(looked, sitting=self.calendar.sitting)
         view = studio_view(
             self.studio, found, standings.unreadable(), now, self.selected, self.on_bench, self.form,
             self._kept() if self.on_bench == "settings" else Kept(),
@@ -101,41 +105,37 @@ class StudioPage(RoomPage):
         if self.on_table == "shelf":
             self.shelf.show_canvases(view.shelf, self.selected)
             self.weeks.show_view(view)
-        else:
-            self._show_calendar(found, looked, now)
         self.show_sheets(view.bench, view.choices)
         self._look_for_better(plan, now)
 
-    def _looked(self, now: datetime) -> Looked:
+    def _looked(self, found: tuple[Outlook, ...], plan: Plan, now: datetime) -> Looked:
+        """What the bench wants to know for what it shows; all of it is kept where it is worked out."""
         standings = self.desk.standings
-        calendar = self.on_table == "calendar" and self.on_bench == "today"
-        titles = {s.id: s.title for s in standings.all(now)}
-        moved = moved_words(self._plans[0], standings.plan(now), titles) if calendar else ()
-        painted = {s.id: s for s in standings.all(now)}
+        looked = Looked(plan, self.selected, off=self.off, ask=self.ask, here=self._here(now))
+        if self.on_bench == "start":
+            return replace(looked, offered=self._acts.offered(now))
+        if self.on_bench != "today" or self.on_table != "calendar":
+            return looked
+        titles = {o.standing.id: o.standing.title for o in found}
+        return replace(
+            looked,
+            yesterday=standings.planned.days.before(now.date()),
+            pace=standings.pace(now),
+            days=standings.painted_days(now),
+            offered=self._acts.offered(now),
+            moved=moved_words(self._plans[0], plan, titles),
+        )
 
-        def minutes(commission_id: str, day: date) -> float:
-            return painted[commission_id].painted_on(day) if commission_id in painted else 0.0
-
-        clock = next(iter(standings.clocks()), None)
-        since = (now - clock.clock_since).total_seconds() / 60 if clock is not None and clock.clock_since is not None else 0.0
-        return Looked(
-            standings.plan(now), standings.planned.yesterday(now.date()), standings.pace(now) if calendar else None, standings.painted_days(now),
-            self._acts.offered(now) if calendar or self.on_bench == "start" else None, moved, self.off, self.ask, minutes,
-            self.calendar.sitting if calendar else None, since,
-            clock.id if clock is not None else "",
-        )  # fmt: skip
+    def _here(self, now: datetime) -> AtEasel:
+        clock = next(iter(self.desk.standings.clocks()), None)
+        return NOWHERE if clock is None else at_easel(self.desk.commission(clock.id), self.studio.climate, now)
 
     def _show_calendar(self, found: tuple[Outlook, ...], looked: Looked, now: datetime) -> None:
-        standings, own = self.desk.standings, self.studio.time
+        standings = self.desk.standings
         trouble = standings.trouble(self.selected, now) if self.selected in {o.standing.id for o in found} else None
-        offered = looked.offered
-        piece = None
-        if offered is not None and offered.offers is not None and (self.piece is not None or self.on_bench == "start"):
-            piece = NewPiece(offered.piece.words(self.studio.unit), offered.minutes, offered.offers)
-        closed = closed_days(lambda day: spans_on(own, day), now.date(), MOST_DAYS)
-        view = calendar_view(
-            found, standings.plan(now), self.studio, now, standings.planned.yesterday(now.date()), trouble, piece, closed
-        )
+        offered = looked.offered if self.piece is not None or self.on_bench == "start" else None
+        yesterday = standings.planned.days.before(now.date())
+        view = calendar_view(found, looked.plan, self.studio, now, yesterday, trouble, offered)
         self.calendar.show_view(view, self.selected)
         self.remedies.show_cards(view.heading, view.cards)
 
@@ -182,6 +182,10 @@ class StudioPage(RoomPage):
     def pin_or_free(self, sitting: Sitting) -> None:
         """A sitting is fixed where it stands, or moves freely again."""
         self._acts.pin_or_free(sitting)
+
+    def unpress(self, commission_id: str) -> None:
+        """It is planned by its own promise again."""
+        self.set_studio("Plan it by its own promise", lambda s: press(s, commission_id, 0))
 
     def begin_act(self, act: TimedAct) -> None:
         """Go where the act is done; a pass is chosen at the easel."""
@@ -372,10 +376,10 @@ class StudioPage(RoomPage):
     # --- documents
 
     def save_calendar(self) -> None:
-        self.save_file("Save promises and sittings", "yarrow-lane", ".ics", calendar_bytes(self.desk))
+        self.save_file("Save promises and sittings", "yarrow-lane", ".ics", calendar_ics(self.desk))
 
     def save_plan(self) -> None:
-        self.save_file("Save the plan", "plan", ".csv", plan_text(self.desk).encode("utf-8"))
+        self.save_file("Save the plan", "plan", ".csv", plan_csv(self.desk).encode("utf-8"))
 
     def save_hours(self) -> None:
-        self.save_file("Save the hours", "hours", ".csv", hours_text(self.desk).encode("utf-8"))
+        self.save_file("Save the hours", "hours", ".csv", hours_csv(self.desk).encode("utf-8"))

@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from yarrow_lane.calendar.plan import Sitting
+from yarrow_lane.calendar.sittings import Sitting
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.documents.plan_table import plan_table
 from yarrow_lane.documents.time_log import time_log
@@ -11,7 +11,7 @@ from yarrow_lane.easel.clock import minutes_by_day, time_entries
 _TOLD = "calendar file"
 
 
-def calendar_bytes(desk: Desk) -> bytes:
+def calendar_ics(desk: Desk) -> bytes:
     """Promises and sittings of all commissions on the shelf; what an earlier file had and the plan has no more is called off."""
     from yarrow_lane.documents.calendar_file import calendar_file, numbers_told  # icalendar is loaded with the first calendar
 
@@ -30,7 +30,7 @@ def calendar_bytes(desk: Desk) -> bytes:
     return calendar_file(promises, sittings, titles, now, warnings, painted, told)
 
 
-def plan_text(desk: Desk) -> str:
+def plan_csv(desk: Desk) -> str:
     """All sittings as CSV."""
     titles = {s.id: s.title for s in desk.standings.all(desk.clock())}
     return plan_table(_sittings(desk), titles)
@@ -47,7 +47,7 @@ def _days_painted(desk: Desk, commission_id: str, today: date, sits_today: bool)
     return sum(day < today or (day == today and not sits_today) for day in days)
 
 
-def hours_text(desk: Desk) -> str:
+def hours_csv(desk: Desk) -> str:
     """All hours at the easel as CSV."""
     readable = [s.id for s in desk.standings.all(desk.clock())]
     commissions = (desk.commission(i) for i in readable)

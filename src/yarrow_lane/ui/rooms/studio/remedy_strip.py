@@ -2,17 +2,18 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QPointF, QRectF
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QPushButton, QWidget
 
+from yarrow_lane.calendar.dates import DABS
+from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.rooms.studio.calendar_view import RemedyCard
-from yarrow_lane.ui.rooms.studio.dabs import paint_flag
+from yarrow_lane.ui.rooms.studio.dabs import paint_dab, paint_flag
 from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 
 _HIGH = 172
-_DABS = 10
 
 
 class RemedyStrip(QWidget):
@@ -44,7 +45,7 @@ class RemedyStrip(QWidget):
                 button.show()
                 self._buttons.append(button)
         for button, card in zip(self._buttons, cards, strict=True):
-            button.setAccessibleName(f"{card.button}: {card.title}, {card.kept}")
+            button.setAccessibleName(f"{card.button}: {card.title}, {card.kept_words}")
             button.setAccessibleDescription("; ".join(card.lines))
         self._place()
         self.update()
@@ -71,7 +72,7 @@ class RemedyStrip(QWidget):
         painter.fillRect(self.rect(), QColor(SURROUND))
         painter.setPen(QPen(QColor(INK), 1))
         painter.drawLine(0, 0, self.width(), 0)
-        self._text(painter, QRectF(px(18), px(6), self.width() - px(36), px(24)), self._heading, True, 15)
+        draw_line(painter, QRectF(px(18), px(6), self.width() - px(36), px(24)), self._heading, lettering(15, "bold"))
         for n, card in enumerate(self._cards):
             self._paint_card(painter, card, self._box(n))
             if n:
@@ -80,28 +81,19 @@ class RemedyStrip(QWidget):
                 painter.drawLine(QPointF(x, px(36)), QPointF(x, self.height() - px(8)))
         painter.end()
 
-    def _text(self, painter: QPainter, box: QRectF, words: str, bold: bool = False, size: float = 13) -> None:
-        font = lettering(size, "bold") if bold else lettering(size)
-        painter.setFont(font)
-        painter.setPen(QColor(INK))
-        shown = QFontMetricsF(font).elidedText(words, Qt.TextElideMode.ElideRight, box.width())
-        painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, shown)
-
     def _paint_card(self, painter: QPainter, card: RemedyCard, box: QRectF) -> None:
-        self._text(painter, QRectF(box.left(), box.top(), box.width(), px(20)), card.title, True, 14)
+        painter.setPen(QColor(INK))
+        draw_line(painter, QRectF(box.left(), box.top(), box.width(), px(20)), card.title, lettering(14, "bold"))
         for n, line in enumerate(card.lines[:2]):
-            self._text(painter, QRectF(box.left(), box.top() + px(20) + n * px(17), box.width(), px(17)), line)
+            draw_line(painter, QRectF(box.left(), box.top() + px(20) + n * px(17), box.width(), px(17)), line, lettering(13))
         base = box.top() + px(84)
-        kept = sum(d <= card.promised for d in card.dates.dabs)
-        step = min(px(11), (box.width() - px(70)) / (_DABS + 1))
+        step = min(px(11), (box.width() - px(70)) / (DABS + 1))
         x = box.left() + px(6)
-        for n in range(_DABS):
-            at = x + n * step + (px(12) if n >= kept else 0)
-            painter.setPen(QPen(QColor(INK), 1))
-            painter.setBrush(QColor("#ffffff" if n < kept else "#8a2f12"))
-            painter.drawEllipse(QPointF(at, base - px(6)), px(4.4), px(4.4))
-        end = x + _DABS * step + px(8)
+        for n in range(DABS):
+            late = n >= card.kept
+            paint_dab(painter, QPointF(x + n * step + (px(12) if late else 0), base - px(6)), px(4.4), late)
+        end = x + DABS * step + px(8)
         painter.setPen(QPen(QColor(INK), 1.2))
         painter.drawLine(QPointF(box.left(), base), QPointF(end, base))
-        paint_flag(painter, x + kept * step, base, base - px(26))
-        self._text(painter, QRectF(end + px(6), base - px(16), px(62), px(18)), card.kept, True)
+        paint_flag(painter, x + card.kept * step, base, base - px(26))
+        draw_line(painter, QRectF(end + px(6), base - px(16), px(62), px(18)), card.kept_words, lettering(13, "bold"))

@@ -8,6 +8,7 @@ from typing import Protocol
 from yarrow_lane.commission.studio import Studio, set_climate
 from yarrow_lane.desk.air_kept import STAND_IN
 from yarrow_lane.easel.keys import WORDS
+from yarrow_lane.easel.touches import room_words
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Line, Note, Pick, Press, Section, Tick
 
@@ -62,11 +63,6 @@ def _source(studio: Studio) -> str:
     return studio.air_from if studio.air_from in ("", STAND_IN) else "file"
 
 
-def _factor_words(factor: float) -> str:
-    percent = round(100 * abs(factor - 1))
-    return f"{percent}\u202f% {'slower' if factor > 1 else 'quicker'} than reckoned"
-
-
 def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section, ...]:
     """Name, air, the screen, and the copies."""
     climate, do = studio.climate, hands.set_studio
@@ -95,7 +91,7 @@ def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section
                 Amount("Humidity", climate.humidity, 5, 95, humidity, 5, 0, "%"),
                 Pick("The air is read", _source(studio), _SOURCES, hands.read_air_by),
                 *((Note(f"The last line of {studio.air_from}."),) if _source(studio) == "file" else ()),
-                *((Fact("Films here, by touch", _factor_words(climate.factor)),) if climate.factor != 1 else ()),
+                *((Fact("Films here, by touch", room_words(climate.factor)),) if climate.factor != 1 else ()),
                 Tick("Ring softly at the easel", studio.sound, lambda v: do("Changed the sound at the easel", lambda s: replace(s, sound=v))),
             ),
         ),

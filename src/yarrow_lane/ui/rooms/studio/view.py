@@ -6,14 +6,14 @@ from typing import Any, Literal, Protocol
 
 from yarrow_lane.commission.standing import CommissionStanding, Outlook, state_words
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.commission.today import TimedAct, meanwhile, todays_acts
+from yarrow_lane.commission.today import meanwhile, todays_acts
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.desk.standings import Unreadable
 from yarrow_lane.intake.brief import MEDIA, SITTER_KINDS, Medium, SitterKind
 from yarrow_lane.lane.standing import act_detail, can_be_done
 from yarrow_lane.measure.days import day_text, monday_of
 from yarrow_lane.measure.lengths import hours_text, size_text
-from yarrow_lane.measure.words import begun, within
+from yarrow_lane.measure.words import begun, counted, within
 from yarrow_lane.ui.bench_sheet import (
     BenchSheet,
     ChoiceSheet,
@@ -30,17 +30,13 @@ from yarrow_lane.ui.bench_sheet import (
     Switch,
     plain_options,
 )
+from yarrow_lane.ui.rooms.studio.ask_bench import Hands as AskHands
+from yarrow_lane.ui.rooms.studio.ask_bench import ask_bench
 from yarrow_lane.ui.rooms.studio.away import away_bench
 from yarrow_lane.ui.rooms.studio.calendar_bench import Hands as CalendarHands
-from yarrow_lane.ui.rooms.studio.calendar_bench import (
-    moved_section,
-    newcomer_section,
-    pace_section,
-    since_section,
-    sitting_section,
-    today_section,
-)
-from yarrow_lane.ui.rooms.studio.looked import Ask, Looked
+from yarrow_lane.ui.rooms.studio.calendar_bench import calendar_bench, today_section
+from yarrow_lane.ui.rooms.studio.looked import Looked
+from yarrow_lane.ui.rooms.studio.newcomer_bench import newcomer_section
 from yarrow_lane.ui.rooms.studio.own_time_bench import Hands as TimeHands
 from yarrow_lane.ui.rooms.studio.own_time_bench import own_time_sections
 from yarrow_lane.ui.rooms.studio.settings import Hands as SettingsHands
@@ -53,7 +49,6 @@ Away = tuple[tuple[CommissionStanding, ...], tuple[Unreadable, ...]]  # what is 
 FIND = "Find"
 _FIND_FROM = 12  # our choice: fewer are seen at a glance
 _DEEDS = 6  # our choice: what fits above the rest of the bench
-_SOON = timedelta(minutes=10)
 
 
 @dataclass(frozen=True)
@@ -69,16 +64,11 @@ class StartForm:
     files: tuple[str, ...] = ()
 
 
-class Hands(SettingsHands, TimeHands, CalendarHands, Protocol):
+class Hands(SettingsHands, TimeHands, CalendarHands, AskHands, Protocol):
     """What the page does for the bench."""
 
     def put_on_bench(self, what: OnBench) -> None: ...
-    def go_in_studio(self, where: str) -> None: ...
-    def begin_act(self, act: TimedAct) -> None: ...
     def save_plan(self) -> None: ...
-    def write_ask(self, text: str) -> None: ...
-    def send_ask(self) -> None: ...
-    def move_promise(self) -> None: ...
     def fill_form(self, form: StartForm) -> None: ...
     def clear_form(self) -> None: ...
     def find_name(self, words: str) -> None: ...
@@ -110,7 +100,7 @@ class ShelfCanvas:
 
 @dataclass(frozen=True)
 class WeekRow:
-    """One commission over the weeks ahead: (day, share of a day's hours), flag and likely finish."""
+    """One commission over the weeks ahead: (day, share of a day's hours), flag and safe day."""
 
     commission_id: str
     title: str
@@ -139,12 +129,12 @@ class StudioView:
 
 def studio_view(
     studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], now: datetime, selected: str, on_bench: OnBench,
-    form: StartForm, kept: Kept, away: Away, hands: Hands, on_table: OnTable = "shelf", looked: Looked | None = None,
+    form: StartForm, kept: Kept, away: Away, hands: Hands, on_table: OnTable, looked: Looked,
 ) -> StudioView:  # fmt: skip
     """Work the page out from how every commission stands; `looked` is what the calendar knows besides."""
     worries = sum(bool(o.worry) for o in found) + len(unreadable)
     many = len(found) + len(unreadable)
-    count = f"{many} commission{'s' * (many != 1)} on the lane" if many else "no commissions yet"
+    count = f"{counted(many, 'commission')} on the lane" if many else "no commissions yet"
     climate = studio.climate
     return StudioView(
         heading=studio.name,
@@ -156,7 +146,7 @@ def studio_view(
         today=now.date(),
         rows=tuple(_row(o, studio) for o in found if o.standing.delivered is None),
         weekdays=studio.time.weekdays,
-        bench=_bench(studio, found, unreadable, now, selected, on_bench, form, kept, away, hands, on_table, looked or Looked()),
+        bench=_bench(studio, found, unreadable, now, selected, on_bench, form, kept, away, hands, on_table, looked),
         choices=_choices(on_bench, on_table, hands),
     )
 
@@ -223,62 +213,22 @@ def _bench(
     if on_bench == "time":
         return BenchSheet(own_time_sections(studio, now, looked.off, hands), back)
     if on_bench == "ask" and looked.ask is not None:
-        return _ask_bench(looked.ask, hands)
+        return ask_bench(looked.ask, hands)
     if not found and not unreadable:
         welcome = "Drop the client's photographs on the window: they start a commission. Or start one by hand: who is to be painted, for whom, in what, by when."
         section = Section("An empty studio", (Note(welcome), Press("Show the demo studio instead", hands.want_demo)))
         act = NextAct("Start a commission", "sitter, client, medium, promise date", lambda: hands.put_on_bench("start"))
         return BenchSheet((section,), act)
     if on_table == "calendar":
-        return _calendar_bench(studio, found, now, looked, hands)
+        return calendar_bench(studio, found, now, looked, hands)
     return _today_bench(studio, found, unreadable, now, selected, looked, hands)
-
-
-def _calendar_bench(
-    studio: Studio, found: tuple[Outlook, ...], now: datetime, looked: Looked, hands: Hands
-) -> BenchSheet:  # fmt: skip
-    acts = todays_acts(found, studio.time, now, looked.since_break, looked.canvas)
-    titles = {o.standing.id: o.standing.title for o in found}
-    sections = [today_section(acts)]
-    extra = (
-        sitting_section(looked.sitting, titles.get(looked.sitting.commission_id, ""), hands)
-        if looked.sitting is not None
-        else None,
-        moved_section(looked.moved),
-        since_section(found, looked.plan, looked.yesterday, looked.painted) if looked.plan is not None else None,
-        pace_section(looked.pace, looked.days) if looked.pace is not None else None,
-        newcomer_section(looked.offered, studio, titles, hands) if looked.offered is not None else None,
-    )
-    sections += [s for s in extra if s is not None]
-    if not acts:
-        return BenchSheet(
-            tuple(sections), NextAct("Back to the shelf", "nothing can be begun today", lambda: hands.go_in_studio("shelf"))
-        )
-    first = acts[0]
-    why = f"{first.title} · {hours_text(first.minutes)}" + (f" · {first.reasons[0]}" if first.reasons else "")
-    if first.at > now + _SOON:
-        why = f"{first.title}, at {first.at:%H:%M}"
-    return BenchSheet(tuple(sections), NextAct(first.act.title, why, lambda: hands.begin_act(first)))
-
-
-def _ask_bench(ask: Ask, hands: Hands) -> BenchSheet:
-    careful = tuple(Note(f"{begun(r)}.", "wrong") for r in ask.remarks)
-    note = Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine.")
-    sections = (
-        Section(
-            f"Ask {ask.client} for {day_text(ask.until)}",
-            (*careful, Field("The letter", ask.text, lambda t: hands.write_ask(t), "", True), note),
-        ),
-        Section("When they have said yes", (Press(f"Promise {day_text(ask.until)} from now on", hands.move_promise),)),
-    )
-    return BenchSheet(sections, NextAct("Put it in the outbox", "as .eml, for any mail program", hands.send_ask))
 
 
 def _today_bench(
     studio: Studio, found: tuple[Outlook, ...], unreadable: tuple[Unreadable, ...], now: datetime, selected: str, looked: Looked,
     hands: Hands,
 ) -> BenchSheet:  # fmt: skip
-    acts = todays_acts(found, studio.time, now, looked.since_break, looked.canvas)
+    acts = todays_acts(found, studio.time, now, looked.here)
     sections: list[Section] = []
     if len(found) >= _FIND_FROM:
         sections.append(
@@ -311,7 +261,7 @@ def _chosen_lines(o: Outlook, found: tuple[Outlook, ...], now: datetime, hands: 
         Fact("For", s.client or "not written"),
         Fact("Promised", day_text(s.promised) if s.promised else "not promised"),
         Fact("Stands at", s.door if s.delivered is None else "delivered"),
-        Fact("Still to do", hours_text(s.minutes_left)),
+        Fact("Still to do", hours_text(o.minutes_left)),
     ]
     if s.delivered is None and s.compose.sized:
         mood: Mood = "plain" if s.promised is None else "wrong" if o.late else "good"
@@ -321,7 +271,8 @@ def _chosen_lines(o: Outlook, found: tuple[Outlook, ...], now: datetime, hands: 
         elif o.finish is not None:
             lines.append(Fact("With the client, about", day_text(o.finish), mood))
         if s.reckoned:
-            lines.append(Note(f"{begun(s.reckoned)}."))
+            pace = "your own pace" if o.dates is not None and not o.dates.guessed else "first guesses of pace"
+            lines.append(Note(f"{begun(s.reckoned)}; at {pace}."))
     waits = s.act is not None and not can_be_done(s.act, now)
     other = meanwhile([x.standing for x in found], s.id, now) if waits else None
     if s.act is not None and waits:
@@ -354,7 +305,7 @@ def _start_bench(
     )
     before = (newcomer_section(looked.offered, studio, titles, hands),) if looked.offered is not None else ()
     count = len(form.files)
-    then = f"with {count} photograph{'s' * (count != 1)}" if count else "then drop the client's photographs on the window"
+    then = f"with {counted(count, 'photograph')}" if count else "then drop the client's photographs on the window"
     act = NextAct("Start the commission", then, hands.start)
     if form == StartForm():
         return BenchSheet((section, *before), act)
