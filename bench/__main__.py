@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import calendar, colour, compose, house, intake, layers, pictures, resolution, start, store, transfer
+from bench import calendar, check, colour, compose, house, intake, layers, pictures, resolution, start, store, transfer
 
 MEASURES = {
     "house": house.measure,
@@ -15,9 +15,10 @@ MEASURES = {
     "colour": colour.measure,
     "layers": layers.measure,
     "calendar": calendar.measure,
+    "check": check.measure,
     "store": store.measure,
 }
-_LONG = ("store", "compose", "transfer", "layers", "calendar")  # minutes and more: only when they are named
+_LONG = ("store", "compose", "transfer", "layers", "calendar", "check")  # minutes and more: only when they are named
 
 
 def main() -> None:

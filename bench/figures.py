@@ -4,9 +4,9 @@ import os
 from pathlib import Path
 
 
-def figure(what: str, value: float, goal: float, unit: str) -> str:
-    """Smaller is better; a figure holds when it is not above its goal."""
-    word = "holds" if value <= goal else "short"
+def figure(what: str, value: float, goal: float, unit: str, more: bool = False) -> str:
+    """Smaller is better, or `more`; a figure holds when it is not beyond its goal."""
+    word = "holds" if (value >= goal if more else value <= goal) else "short"
     return f"{what} | {value:.3g} {unit} | goal {goal:g} | {word}"
 
 

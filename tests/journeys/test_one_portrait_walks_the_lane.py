@@ -195,6 +195,7 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     qtbot.waitUntil(lambda: c().check.photo_id != "", timeout=20_000)
     page = window.current
     wait_idle(window)
+    page.work_on("looking")
     keys(qtbot, window, "f")
     assert page.frame.mirrored and page.reference.frame is page.painting.frame
     keys(qtbot, window, "g", "b")

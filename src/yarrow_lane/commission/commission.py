@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from datetime import date
 from typing import Any, TypeVar
 
-from yarrow_lane.check.comparison import CHECK, Check
+from yarrow_lane.check.record import CHECK, Check
 from yarrow_lane.compose.composition import COMPOSE, Compose
 from yarrow_lane.compose.proofs import PROOFS, Proofs
 from yarrow_lane.compose.reference import reference_key

@@ -7,20 +7,20 @@ from pathlib import Path
 
 from yarrow_lane import __version__
 from yarrow_lane.calendar.own_time import OwnTime, Place, Span, take_off
-from yarrow_lane.check.comparison import CHECK, note_seen, put_painting
+from yarrow_lane.check.record import CHECK, note_seen
 from yarrow_lane.commission.commission import DOORS_PART, waive_door
 from yarrow_lane.commission.studio import with_paintbox
 from yarrow_lane.deliver.handover import DELIVER, add_line, begin_rest, look_again, mark_line, sign, varnish
-from yarrow_lane.demo.derived import message_copy, painted_copy, part_of, sideways_copy
+from yarrow_lane.demo.derived import message_copy, part_of, sideways_copy
 from yarrow_lane.demo.memorial import Cutting, tell_memorial
 from yarrow_lane.demo.paintbox import demo_paintbox
+from yarrow_lane.demo.painting import photograph_painting
 from yarrow_lane.demo.scene import Scene, SetClock
 from yarrow_lane.demo.sitter_files import SitterFile, sitter_file
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.easel.session import EASEL
 from yarrow_lane.intake.brief import BRIEF
 from yarrow_lane.intake.photos import Eye
-from yarrow_lane.lane.happening import Photographed
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.regions import Kind, School
 from yarrow_lane.measure.plane import Polygon
@@ -122,12 +122,9 @@ def _quill(scene: Scene, now: datetime) -> None:
     scene.paint(99, -30)
     done = scene.desk.commission(scene.id)
     assert done.compose.background is not None
-    scene.at(-9, 11)
-    name = "quill-on-the-easel.jpg"
-    key, facts = scene.photographs.keep_picture(painted_copy(cat.jpeg, done.compose.background.crop), name)
-    scene.desk.happen(scene.id, Photographed(scene.clock.now, key, name), "Check")
-    size = (facts.width_px, facts.height_px)
-    scene.edit(CHECK, f"Put {name} beside the crop", put_painting, key, name, size, scene.clock.now)
+    for day, number in ((-12, 0), (-9, 2)):
+        scene.at(day, 11)
+        photograph_painting(scene, cat.jpeg, done.compose.background.crop, number)
     scene.edit(CHECK, "Noted what to mend", note_seen, "left cheek a shade too warm")
     scene.at(-8, 15)
     scene.edit(DELIVER, "Signed it", sign, scene.clock.now)

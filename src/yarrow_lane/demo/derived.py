@@ -43,13 +43,3 @@ def part_of(jpeg: bytes, x: float, y: float, width: float, height: float) -> byt
     picture = open_picture(jpeg, "sitter").picture
     h, w = picture.shape[:2]
     return _jpeg(np.ascontiguousarray(cut(picture, Rect(x * w, y * h, width * w, height * h))))
-
-
-def painted_copy(jpeg: bytes, crop: Rect) -> bytes:
-    """A stand-in for a photograph of the painting: the crop in flat touches, a little warmer and flatter."""
-    picture = cut(open_picture(jpeg, "sitter").picture, crop)
-    small = resample(picture, 1100, round(1100 * crop.height / crop.width))
-    touches = np.asarray(cv2.pyrMeanShiftFiltering(np.ascontiguousarray(small[..., ::-1]), 7, 16))[..., ::-1]
-    canvas = np.random.default_rng(7).normal(0, 2.2, touches.shape[:2])[..., None]
-    warm = touches.astype(np.float32) * (1.0, 0.975, 0.92) * 0.94 + 9 + canvas
-    return _jpeg(np.clip(warm, 0, 255).astype(np.uint8))

@@ -58,17 +58,46 @@ class Taking:
     longer_px: int = LONGER_PX
 
 
+@dataclass(frozen=True)
+class Pose:
+    """Where the camera stands: `solid` 3 x 4 takes canvas mm, z into the wall, to straight-lined px; `matrix` its plane part."""
+
+    solid: NDArray[np.float64]
+    lens: Lens
+    degrees: float
+
+    @property
+    def matrix(self) -> NDArray[np.float64]:
+        return self.solid[:, [0, 1, 3]]
+
+    def shot(self, picture: Picture) -> Shot:
+        """What was taken from there."""
+        return Shot(picture, self.matrix, self.lens, self.degrees)
+
+
 def photograph(canvas: Picture, width_mm: float, height_mm: float, seed: int, taking: Taking | None = None) -> Shot:
     """Take the canvas, (H, W, 3) sRGB at any px per mm, as it stands in a room."""
     how, rng = taking or Taking(), np.random.default_rng(seed)
+    pose = posed((width_mm, height_mm), how, rng)
+    seen = seen_through(canvas, pose, (width_mm, height_mm), 0.0, rng, how.depth_mm)
+    return pose.shot(_taken(seen, (pose.lens.width, pose.lens.height), how, rng))
+
+
+def posed(size_mm: tuple[float, float], how: Taking, rng: Rng) -> Pose:
+    """A place before the canvas to take it from."""
     short = round(how.longer_px * 0.75)
-    frame = (how.longer_px, short) if width_mm >= height_mm else (short, how.longer_px)
-    pose, degrees = _pose(width_mm, height_mm, frame, how.aside, rng)
-    lens = Lens(float(rng.uniform(-how.bulge, how.bulge)), *frame)
-    matrix = pose[:, [0, 1, 3]]
-    behind = _with_depth(_room(frame, rng), pose, width_mm, height_mm, how.depth_mm, canvas, rng)
-    seen = _seen(canvas, behind, matrix, lens, width_mm, height_mm)
-    return Shot(_taken(seen, frame, how, rng), matrix, lens, degrees)
+    frame = (how.longer_px, short) if size_mm[0] >= size_mm[1] else (short, how.longer_px)
+    solid, degrees = _pose(*size_mm, frame, how.aside, rng)
+    return Pose(solid, Lens(float(rng.uniform(-how.bulge, how.bulge)), *frame), degrees)
+
+
+def seen_through(
+    picture: Picture, pose: Pose, size_mm: tuple[float, float], edge_mm: float, rng: Rng, depth_mm: float
+) -> Light:  # fmt: skip
+    """A picture of that size and the room behind it, sRGB codes; the canvas begins `edge_mm` inside it."""
+    solid = pose.solid @ np.array([(1, 0, 0, -edge_mm), (0, 1, 0, -edge_mm), (0, 0, 1, 0), (0, 0, 0, 1)])
+    behind = _with_depth(_room((pose.lens.width, pose.lens.height), rng), solid, *size_mm, depth_mm, picture, rng)
+    return _seen(picture, behind, solid[:, [0, 1, 3]], pose.lens, *size_mm)
 
 
 def _pose(width: float, height: float, frame: tuple[int, int], aside: float, rng: Rng) -> tuple[NDArray[np.float64], float]:

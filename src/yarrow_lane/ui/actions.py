@@ -83,9 +83,13 @@ ROOM_KEYS: tuple[KeyWords, ...] = (
     KeyWords("Easel", "→ ← · 8", "stand: on, back (also Page Down, Page Up of a pedal); done to 80 %"),
     KeyWords("Easel", "U G S T · D W · ?", "stand: upside down, grey, squint, strip; dry or still wet by touch; what helps"),
     KeyWords("Easel", "Z", "show the whole crop, and back to the region"),
-    KeyWords("Check", "F", "mirror, turn upside down, set upright"),
-    KeyWords("Check", "G", "show greys"),
-    KeyWords("Check", "B", "blink between crop and painting"),
+    KeyWords("Check", "↑ ↓", "the next place to mend"),
+    KeyWords("Check", "B", "blink between reference and painting"),
+    KeyWords("Check", "L", "put the place on the last list, or take it off"),
+    KeyWords("Check", "M", "it is meant so, or no longer"),
+    KeyWords("Check", "F", "looking: mirror, turn upside down, set upright"),
+    KeyWords("Check", "G S Q T", "looking: greys, split, squint, small"),
+    KeyWords("Check", "← → Space", "film: walk, run"),
     *(KeyWords(where, "+ − 0", "look closer, from farther off, at the whole") for where in _LOOKED_AT),
 )
 

@@ -12,12 +12,12 @@ from shiboken6 import isValid
 from yarrow_lane.ui.bench_day import DayLine
 from yarrow_lane.ui.bench_editors import FieldLine, Hand, Labelled, LengthLine, PickLine
 from yarrow_lane.ui.bench_lines import line_widget
+from yarrow_lane.ui.bench_row import WIDTH_PX
 from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct, Section
 from yarrow_lane.ui.bench_words import set_property
 from yarrow_lane.ui.kit.plain import PlainLabel, shortened, tip
 from yarrow_lane.ui.theme.lettering import lettering, px
 
-WIDTH_PX = 306
 _LONG_NAME, _MOST_TITLE, _MOST_DETAIL = 30, 90, 140  # letters: our choice, a name of 300 does not fill the bench
 _MARKED_MS = 4000  # our choice: long enough to look from the picture to the bench
 

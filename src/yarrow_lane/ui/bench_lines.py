@@ -13,6 +13,7 @@ from yarrow_lane.ui.bench_editors import (
     SpanLine,
     TickLine,
 )
+from yarrow_lane.ui.bench_row import RowLine
 from yarrow_lane.ui.bench_sheet import (
     Amount,
     Day,
@@ -25,6 +26,7 @@ from yarrow_lane.ui.bench_sheet import (
     Note,
     Pick,
     Press,
+    Row,
     Span,
     Swatch,
     Table,
@@ -64,3 +66,5 @@ def line_widget(line: Line, hand: Hand) -> QWidget:
             return TickLine(line, hand)
         case Press():
             return PressLine(line, hand)
+        case Row():
+            return RowLine(line, hand)

@@ -168,7 +168,25 @@ class Press:
         return self.words
 
 
-Line = Fact | Note | Deed | Headline | Swatch | Table | Field | Length | Amount | Span | Day | Pick | Tick | Press
+@dataclass(frozen=True)
+class Row:
+    """One of a numbered list: its title and the small print, at the right a colour and a word; `aside` ones count no more."""
+
+    number: str
+    title: str
+    detail: str
+    side: str = ""
+    srgb: tuple[int, int, int] | None = None
+    chosen: bool = False
+    aside: bool = False
+    do: Callable[[], Meaning] = field(default=_unchanged, compare=False)
+
+    @property
+    def label(self) -> str:
+        return self.title
+
+
+Line = Fact | Note | Deed | Headline | Swatch | Table | Field | Length | Amount | Span | Day | Pick | Tick | Press | Row
 
 
 @dataclass(frozen=True)

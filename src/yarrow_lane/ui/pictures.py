@@ -12,12 +12,11 @@ from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
 from yarrow_lane.store.things import Things
-from yarrow_lane.ui.kit.levels import SMALLEST_PX, Levels, levels_of, make_levels, qimage
+from yarrow_lane.ui.kit.levels import SMALLEST_PX, Levels, levels_of, qimage
 from yarrow_lane.workers.pool import Workers
 
 _QUICK_PX = 1400  # our choice: enough to fill the table at 1280x800
 THUMB_PX = 360
-PAINTING_PX = 1600  # our choice: the longer side of the photograph of the painting as it is compared
 _THUMB_VERSION = 2
 
 
@@ -85,15 +84,6 @@ class Pictures(QObject):
             self._derived.want(
                 Key("quick look", (photo_id,)), asker, Making(quick, size_of, priority=1), then_whole, lambda _: the_whole()
             )
-
-    def part(self, photo_id: str, name: str, area: Rect, asker: object, ready: Callable[[Shown], None]) -> None:
-        """A part of a photograph (upright px), as the painting is compared, in colours and greys."""
-
-        def make(progress: Progress) -> Shown:
-            picture = self.part_now(photo_id, name, area, PAINTING_PX, progress)
-            return Shown(picture, make_levels(picture, with_greys=True))
-
-        self._derived.want(Key("part", (photo_id,), (area,)), asker, Making(make, size_of), ready)
 
     def part_now(self, photo_id: str, name: str, area: Rect, longer_px: int, progress: Progress) -> Picture:
         """A part of a photograph, (H, W, 3); blocks, for use off the interface thread."""

@@ -217,6 +217,8 @@ def test_the_painting_is_checked_in_every_way(qtbot, framed, wait_idle, cat_file
     qtbot.waitUntil(lambda: bool(now(framed).check.photo_id), timeout=20_000)
     wait_idle(framed)
     page = framed.current
+    page.work_on("looking")
+    wait_idle(framed)
     keys(qtbot, framed, "f", "f")
     assert page.frame.upside_down and not page.frame.mirrored
     keys(qtbot, framed, "f", "g")

@@ -136,4 +136,25 @@ class Ticks:
     dots: bool = False
 
 
-Overlay = Drawn | Ticks | Lattice | Outline | Box | Ring | Cross | Grip | Words | Arrow | Veil | Wash
+@dataclass(frozen=True)
+class Badge:
+    """A number in a circle, moved by `shift` px of the screen; the chosen one is where we are, an `aside` one counts no more."""
+
+    at: Point
+    text: str
+    chosen: bool = False
+    aside: bool = False
+    shift: tuple[float, float] = (0.0, 0.0)
+
+
+@dataclass(frozen=True)
+class Way:
+    """From where something lies to where it belongs: a shaft with a head; dark under its colour."""
+
+    of: Point
+    to: Point
+    ink: Ink = "off"
+    weight: float = 2.4
+
+
+Overlay = Badge | Way | Drawn | Ticks | Lattice | Outline | Box | Ring | Cross | Grip | Words | Arrow | Veil | Wash

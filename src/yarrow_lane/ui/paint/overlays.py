@@ -10,6 +10,7 @@ from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, Q
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.ui.kit.overlays import (
     Arrow,
+    Badge,
     Box,
     Cross,
     Drawn,
@@ -23,6 +24,7 @@ from yarrow_lane.ui.kit.overlays import (
     Ticks,
     Veil,
     Wash,
+    Way,
     Words,
 )
 from yarrow_lane.ui.theme.colours import INK
@@ -100,6 +102,10 @@ def paint_overlay(painter: QPainter, overlay: Overlay, place: Place) -> None:
             _drawn(painter, overlay, place)
         case Ticks():
             _ticks(painter, overlay, place)
+        case Badge():
+            _badge(painter, overlay, place)
+        case Way():
+            _way(painter, overlay, place)
 
 
 def _lattice(painter: QPainter, o: Lattice, place: Place) -> None:
@@ -219,3 +225,34 @@ def paint_tick(painter: QPainter, middle: QPointF) -> None:
     for pen in (QPen(QColor(_DARK), 4), QPen(QColor("#ffffff"), 2)):
         painter.setPen(pen)
         painter.drawPolyline([middle + QPointF(-4, 0), middle + QPointF(-1, 4), middle + QPointF(5, -5)])
+
+
+def _badge(painter: QPainter, o: Badge, place: Place) -> None:
+    centre, radius = place.to_screen(o.at) + QPointF(*o.shift), px(12)
+    painter.setPen(QPen(QColor(_DARK), 2.0, Qt.PenStyle.DashLine if o.aside else Qt.PenStyle.SolidLine))
+    painter.setBrush(QColor(colours().here if o.chosen else "#ffffff" if not o.aside else "#d8d8d8"))
+    painter.drawEllipse(centre, radius, radius)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.setFont(lettering(13.5, "bold"))
+    box = QRectF(centre.x() - radius, centre.y() - radius, 2 * radius, 2 * radius)
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, o.text)
+
+
+def _way(painter: QPainter, o: Way, place: Place) -> None:
+    one, other = place.to_screen(o.of), place.to_screen(o.to)
+    along = other - one
+    length = math.hypot(along.x(), along.y())
+    if length < 1:
+        return
+    unit = along / length
+    head, half = min(px(12), 0.6 * length), px(5)
+    across = QPointF(-unit.y(), unit.x())
+    base = other - unit * head
+    for pen in two_pens(o.ink, o.weight):
+        painter.setPen(pen)
+        painter.drawLine(one, base)
+    painter.setPen(QPen(QColor(_DARK), 1.2))
+    painter.setBrush(two_pens(o.ink, o.weight)[-1].color())
+    painter.drawPolygon(QPolygonF([other, base + across * half, base - across * half]))
+    painter.drawEllipse(one, px(3), px(3))
+    painter.setBrush(Qt.BrushStyle.NoBrush)

@@ -1,129 +1,152 @@
-"""The check page: the painting beside the crop, mirrored, grey, blinking."""
+"""The check page: look anew, measure, hold strips beside it, see its way."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt, QTimer
-from PySide6.QtGui import QHideEvent, QKeyEvent
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QFileDialog, QStackedLayout
 
-from yarrow_lane.check.comparison import CHECK, note_seen, painting_rect, put_painting
+from yarrow_lane.canvas_photo.taken import Taken
+from yarrow_lane.check.record import CHECK, middle_of, note_seen, watch, with_photo, with_sheet
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal, Recomposed
-from yarrow_lane.deliver.handover import with_notes
+from yarrow_lane.deliver.handover import rest_ends, with_notes
 from yarrow_lane.intake.opening import PictureFacts
 from yarrow_lane.lane.happening import Photographed
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.days import clock_text
+from yarrow_lane.measure.late import late
+from yarrow_lane.measure.plane import Polygon
 from yarrow_lane.measure.progress import Progress
-from yarrow_lane.ui.bench_sheet import Meaning
+from yarrow_lane.tone.grounds import ground_srgb
+from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Field, Line, Meaning, Note, Press, Section, Switch
 from yarrow_lane.ui.file_words import ENDINGS
-from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.picture_view import PictureView
-from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
-from yarrow_lane.ui.pictures import Shown
-from yarrow_lane.ui.room_page import RoomPage
-from yarrow_lane.ui.rooms.check.view import FLIPS, CheckLook, check_view
+from yarrow_lane.ui.room_mode import ModedPage
+from yarrow_lane.ui.rooms.check.film_mode import FilmMode
+from yarrow_lane.ui.rooms.check.looking_mode import LookingMode
+from yarrow_lane.ui.rooms.check.measuring_mode import MeasuringMode
+from yarrow_lane.ui.rooms.check.mode import Mode
+from yarrow_lane.ui.rooms.check.saving import save_frame
+from yarrow_lane.ui.rooms.check.strips_mode import StripsMode
+from yarrow_lane.ui.rooms.check.watching import Watching
 from yarrow_lane.ui.workroom import Workroom
 
-_BLINK_MS = 700  # our choice: long enough to see, short enough that a shift jumps
-_DROP = "Drop a photograph of the painting here: straight on, the whole canvas, even daylight."
+if TYPE_CHECKING:
+    from yarrow_lane.standins import easel_photo
+else:
+    easel_photo = late("yarrow_lane.standins.easel_photo")
+
+Source = Path | bytes
+_PX_PER_MM = 3.0  # of the reference the stand-in paints from
 
 
-class CheckPage(RoomPage):
+class CheckPage(ModedPage):
     """Door 8."""
 
     door = "Check"
 
     def __init__(self, workroom: Workroom) -> None:
         super().__init__(workroom)
-        self.look = CheckLook()
         self.draft = ""
-        self.frame = Frame()
-        self.reference, self.painting = PictureView("The crop", self.frame), PictureView("The painting", self.frame)
-        self.picture = self.reference
-        self._pair = row = QHBoxLayout(self.table)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self.reference, 1)
-        row.addWidget(self.painting, 1)
-        self._blink = QTimer(self)
-        self._blink.setInterval(_BLINK_MS)
-        self._blink.timeout.connect(workroom.guard.guarded(self.blink_now))
-        self._painting_shows = False
-        self._painting_id: object = None
+        self.looking, self.measuring = LookingMode(self), MeasuringMode(self)
+        order: tuple[Mode, ...] = (self.measuring, self.looking, StripsMode(self), FilmMode(self))
+        self.modes: Mapping[str, Mode] = {mode.name: mode for mode in order}
+        self.mode: Mode = self.measuring
+        self.resting = PictureView("The painting rests")
+        self._looks_anyway = False
+        self._stack = QStackedLayout(self.table)
+        for widget in (*(mode.widget for mode in order), self.resting):
+            self._stack.addWidget(widget)
+        self.picture = self.mode.picture
+        self.watching = Watching(self)
 
     def opened(self) -> None:
-        self.draft, self._painting_id = "", None
-        self.painting.show_levels(None, (1, 1))
-        self._look(CheckLook())
+        self.draft, self._looks_anyway = "", False
+        for mode in self.modes.values():
+            mode.opened()
+        self.mode = self.measuring if self.commission.compose.framed else self.looking
+        self.watching.opened()
 
     def refresh(self) -> None:
         c = self.commission
-        view = check_view(c, self.look, self.draft, self.workroom.now, self, self.next_act(self._choose))
-        show_reference(self.reference, self.workroom.references, c.compose, self)
-        self._pair.setDirection(beside_or_above(c.compose))
-        self._show_painting()
-        both = not self.look.blink
-        self.reference.setVisible(both or not self._painting_shows)
-        self.painting.setVisible(both or self._painting_shows)
-        self.show_sheets(view.bench, view.choices)
+        until = rest_ends(c.deliver)
+        if until is not None and c.deliver.looked is None and self.workroom.now < until and not self._looks_anyway:
+            self._show_rest(clock_text(until, self.workroom.now))
+            return
+        if self.mode.why_not():
+            self.mode.left()
+            self.mode = self.looking
+        sheets = self.mode.refresh()
+        self._stack.setCurrentWidget(self.mode.widget)
+        self.picture = self.mode.picture
+        options = tuple((name, name) for name in self.modes)
+        switch = Switch("Compare by", options, self.work_on, self.mode.name)
+        act = sheets.act or self.next_act(self._choose)
+        bench = BenchSheet((*self.watching.sections(), *sheets.sections), act)
+        self.show_sheets(bench, ChoiceSheet((switch, *sheets.switches), sheets.remark))
 
-    def _show_painting(self) -> None:
+    def _show_rest(self, until: str) -> None:
+        """The rest clock hides the picture: fresh eyes are what it is for."""
+        self._stack.setCurrentWidget(self.resting)
+        self.picture = self.resting
+        self.resting.waiting = f"The painting rests unseen until {until}."
+        self.resting.show_levels(None, (1, 1))
+        note = Note(f"Turned to the wall until {until}: eyes that have not seen it for a day see what is off.")
+        self.show_sheets(
+            BenchSheet(
+                (Section("It rests", (note, Press("Look all the same", self._look_anyway))),), self.next_act(self._choose)
+            ),
+            ChoiceSheet(),
+        )
+
+    def _look_anyway(self) -> Meaning:
+        self._looks_anyway = True
+        self.refresh()
+        return None
+
+    # --- what the modes share
+
+    @property
+    def frame(self) -> object:
+        """How both pictures are looked at."""
+        return self.looking.frame
+
+    def photo_presses(self, another: bool = False) -> list[Line]:
+        """Ways to get a photograph of the painting."""
+        lines: list[Line] = [Press("Choose a photograph of it…", self._choose)]
+        if another:
+            lines.append(Press("The same state, lamp moved…", self._choose_second))
+            lines.append(Press("A white sheet in this light…", self._choose_sheet))
+        if self.commission.compose.framed:
+            lines.append(Press("Take one with the camera stand-in", self.take_stand_in))
+        lines.append(self.watching.press())
+        return lines
+
+    def seen_section(self) -> Section:
+        """What the painter sees."""
         c = self.commission
-        self.painting.waiting = _DROP
-        if not c.compose.framed or not c.check.photo_id:
-            self.painting.show_levels(None, (1, 1))
-            return
-        size = (c.compose.width_mm, c.compose.height_mm)
-        area = painting_rect(c.check.size_px, c.compose.proportion)
-        wanted = (c.check.photo_id, area)
-        if wanted != self._painting_id:
-            self._painting_id = wanted
-            self.painting.waiting = "Reading the photograph…"
-            self.painting.show_levels(None, size)
-        elif self.painting.levels is not None:
-            return
-
-        def ready(shown: Shown) -> None:
-            if self._painting_id == wanted:
-                self.painting.show_levels(shown.levels, size)
-
-        self.workroom.pictures.part(c.check.photo_id, c.check.photo_name, area, self, ready)
-
-    def blink_now(self) -> None:
-        """Show the other one of the two."""
-        self._painting_shows = not self._painting_shows
-        self.refresh()
-
-    def hideEvent(self, event: QHideEvent) -> None:
-        self._blink.stop()
-        super().hideEvent(event)
-
-    def set_look(self, look: CheckLook) -> None:
-        """Look at both in another way."""
-        self._look(look)
-        self.refresh()
-
-    def _look(self, look: CheckLook) -> None:
-        self.look = look
-        self.frame.turn(look.flip == "mirror", look.flip == "down", look.grey)
-        if look.blink:
-            self._blink.start()
-        else:
-            self._blink.stop()
-            self._painting_shows = False
-
-    # --- what the bench asks for
+        mended = {line.text for line in c.deliver.last_list if line.done}
+        seen: list[Line] = [
+            Note(f"{n}. {text}{', mended' if text in mended else ''}") for n, text in enumerate(c.check.seen, 1)
+        ]
+        field = Field("To mend", self.draft, self.write_draft, "left ear too light")
+        words = f"{len(c.check.seen)} noted" if c.check.seen else "nothing noted"
+        measured = self.mode is self.measuring and self.measuring.asking.measured.found is not None
+        decision = words if measured else ""
+        return Section("What you see", (*seen, field, Press("Note it", self.note_it)), decision)
 
     def write_draft(self, text: str) -> None:
         self.draft = text
 
     def note_it(self) -> Meaning:
+        """On Check's list and on the last list at Deliver: one list, wherever it is looked at."""
         self.bench.store_pending()
         text = self.draft
 
         def noted(c: Commission) -> Recomposed:
-            """On Check's list and on the last list at Deliver: one list, wherever it is looked at."""
             check = note_seen(c.check, text)
             return Recomposed(replace(c, check=check, deliver=with_notes(c.deliver, check.seen[-1:])))
 
@@ -132,40 +155,106 @@ class CheckPage(RoomPage):
             self.refresh()
         return None
 
-    def choose_painting(self) -> None:
-        """Ask for the file."""
-        name, _ = QFileDialog.getOpenFileName(self, "Choose a photograph of the painting", str(Path.home()), ENDINGS)
-        if name:
-            self.take_files([Path(name)])
+    def save_frame(self) -> Meaning:
+        """Print the grey frame."""
+        save_frame(self)
+        return None
+
+    # --- photographs
+
+    def _ask(self, title: str) -> Path | None:
+        name, _ = QFileDialog.getOpenFileName(self, title, str(Path.home()), ENDINGS)
+        return Path(name) if name else None
 
     def _choose(self) -> Meaning:
-        self.choose_painting()
+        path = self._ask("Choose a photograph of the painting")
+        if path is not None:
+            self.take_files([path])
+        return None
+
+    def _choose_second(self) -> Meaning:
+        path = self._ask("Choose the second photograph of this state")
+        if path is not None:
+            self.take_in(path, path.name, second=True)
+        return None
+
+    def _choose_sheet(self) -> Meaning:
+        path = self._ask("Choose the photograph of the white sheet")
+        if path is not None:
+            self._take_sheet(path)
         return None
 
     def take_files(self, paths: list[Path]) -> None:
-        path, commission_id = paths[0], self.commission_id
+        """Photographs of the painting; of several the last is the newest."""
+        for path in paths:
+            self.take_in(path, path.name)
+
+    def take_in(self, source: Source, name: str, second: bool = False) -> None:
+        """Keep it, look for the canvas in it, put it on record; where no canvas is seen its middle is taken."""
+        commission_id, compose, workroom = self.commission_id, self.commission.compose, self.workroom
+        size_mm = (compose.width_mm or 1.0, compose.height_mm or 1.0)
+
+        def work(progress: Progress) -> Taken:
+            photo_id, facts = workroom.photographs.keep_picture(source, name, progress)
+            size = facts.width_px, facts.height_px
+            found: Polygon | None = workroom.workers.ask(
+                "transfer.question:suggest_corners", workroom.pictures.file(photo_id, name), name, size_mm, progress=progress
+            )
+            return Taken(photo_id, name, size, workroom.now, found or middle_of(size, size_mm[0] / size_mm[1]))
+
+        def done(photo: Taken) -> None:
+            self.desk.happen(commission_id, Photographed(photo.at, photo.photo_id, name), "Check")
+            label = f"Put {name} beside the crop"
+            self.desk.do(commission_id, Edit(CHECK, label, lambda x: with_photo(x, photo, second)))
+
+        workroom.works.run(f"Reading {name}", work, done)
+
+    def _take_sheet(self, path: Path) -> None:
+        commission_id = self.commission_id
 
         def work(progress: Progress) -> tuple[str, PictureFacts]:
             return self.workroom.photographs.keep_picture(path, path.name, progress)
 
         def done(kept: tuple[str, PictureFacts]) -> None:
-            size, now = (kept[1].width_px, kept[1].height_px), self.workroom.now
-            self.desk.happen(commission_id, Photographed(now, kept[0], path.name), "Check")
-            label = f"Put {path.name} beside the crop"
-            self.desk.do(commission_id, Edit(CHECK, label, lambda x: put_painting(x, kept[0], path.name, size, now)))
+            label = "A white sheet tells the light"
+            self.desk.do(commission_id, Edit(CHECK, label, lambda x: with_sheet(x, kept[0], path.name)))
 
         self.workroom.works.run(f"Reading {path.name}", work, done)
 
+    def take_stand_in(self) -> Meaning:
+        """The camera that is none looks at the painting, with the grey frame round it and the usual faults."""
+        c, number = self.commission, len(self.commission.check.photos)
+        size = (c.compose.width_mm, c.compose.height_mm)
+        ground, workroom = ground_srgb(c.tone.ground), self.workroom
+
+        def make(progress: Progress) -> bytes:
+            px_per_mm = min(_PX_PER_MM, 1500 / max(size))
+            reference = workroom.references.for_print(c.compose, c.compose.canvas, px_per_mm, progress)
+            return easel_photo.photograph_by_stand_in(size, ground, reference, number)
+
+        name = f"camera stand-in, painting {number + 1}.jpg"
+        workroom.works.run("The camera stand-in", make, lambda data: self.take_in(data, name))
+        return None
+
+    def watch(self, folder: str) -> None:
+        """A folder in which photographs turn up; "" for none."""
+        label = "Watches a folder" if folder else "Watches no folder"
+        self.hand(lambda: Edit(CHECK, label, lambda x: watch(x, folder)))
+        self.watching.opened()
+
+    def blink_now(self) -> None:
+        """Show the other one of the two."""
+        self.looking.blink_now()
+
+    @property
+    def reference(self) -> PictureView:
+        """The crop as it is looked at."""
+        return self.looking.reference
+
+    @property
+    def painting(self) -> PictureView:
+        """The painting as it is looked at."""
+        return self.looking.painting
+
     def key(self, event: QKeyEvent) -> bool:
-        word, look = event.text().lower(), self.look
-        if word == "f":
-            self.set_look(replace(look, flip=FLIPS[(FLIPS.index(look.flip) + 1) % len(FLIPS)]))
-        elif word == "g":
-            self.set_look(replace(look, grey=not look.grey))
-        elif word == "b":
-            self.set_look(replace(look, blink=not look.blink))
-        elif event.key() == Qt.Key.Key_Escape and look != CheckLook():
-            self.set_look(CheckLook())
-        else:
-            return False
-        return True
+        return self.mode.key(event)

@@ -6,7 +6,6 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QWheelEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from yarrow_lane.check.comparison import painting_rect
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.play.area import Laid
@@ -23,6 +22,7 @@ from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.paint.stage import paint_stage
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.layers.mode import Mode, Sheets
+from yarrow_lane.ui.straight_canvas import want_canvas
 from yarrow_lane.ui.theme.colours import INK, SURROUND
 from yarrow_lane.ui.theme.lettering import lettering, px
 
@@ -171,8 +171,10 @@ class PlayMode(Mode):
     def _show_canvas(self) -> None:
         """The newest photograph of the painting, as Check has it."""
         c, page = self.page.commission, self.page
+        photo = c.check.newest
+        if photo is None:
+            return
         size = (c.compose.width_mm, c.compose.height_mm)
-        area = painting_rect(c.check.size_px, c.compose.proportion)
         self.real.setProperty("reference", "")
         self.real.waiting = "Reading the photograph of your canvas…"
 
@@ -180,7 +182,7 @@ class PlayMode(Mode):
             if self.beside == "my canvas" and page.commission_id == c.id:
                 self.real.show_levels(shown.levels, size)
 
-        page.workroom.pictures.part(c.check.photo_id, c.check.photo_name, area, page, ready)
+        want_canvas(page.workroom, photo, size, page, ready)
 
     def play_changed(self) -> None:
         """An area has come."""

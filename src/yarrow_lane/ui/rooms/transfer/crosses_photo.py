@@ -10,8 +10,8 @@ from yarrow_lane.ui.kit.drawing_tools import GripsTool
 from yarrow_lane.ui.kit.levels import single_level
 from yarrow_lane.ui.kit.overlays import Outline, Overlay, Ring, Words
 from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.on_photo import note_photograph
 from yarrow_lane.ui.rooms.transfer.mode import Sheets
-from yarrow_lane.ui.rooms.transfer.on_photo import note_photograph
 from yarrow_lane.ui.rooms.transfer.straightened_photo import PhotoWords, StraightenedPhoto
 
 if TYPE_CHECKING:

@@ -13,13 +13,13 @@ from yarrow_lane.measure.progress import Progress
 from yarrow_lane.transfer.carrying import takes_light_lines
 from yarrow_lane.transfer.marks.laid import COATS, USUAL_SHARE, LaidMarks
 from yarrow_lane.transfer.record import TRANSFER
+from yarrow_lane.ui.asked import Asked
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Line, Meaning, NextAct, Note, Press, Section, Switch
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
-from yarrow_lane.ui.rooms.transfer.asked import Asked
+from yarrow_lane.ui.on_photo import PhotoCorners, chosen_file, corners_section, note_photograph, take_in
 from yarrow_lane.ui.rooms.transfer.marks_view import before_photo, laid_lines, marks_section, wanting_overlays
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
-from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, chosen_file, corners_section, note_photograph, take_in
 from yarrow_lane.ui.rooms.transfer.over_canvas import OverCanvas
 from yarrow_lane.ui.rooms.transfer.saving import save_overlay
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay

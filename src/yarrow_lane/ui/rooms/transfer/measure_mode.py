@@ -20,16 +20,16 @@ from yarrow_lane.transfer.proof.measured import Flat, Verdict, judged
 from yarrow_lane.transfer.proof.photo import DrawingPhoto, Photos, with_corner, with_place
 from yarrow_lane.transfer.proof.split import tolerance_mm
 from yarrow_lane.transfer.record import TRANSFER, squares_of
+from yarrow_lane.ui.asked import Asked
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Press, Section, Switch
 from yarrow_lane.ui.kit.drawing_tools import GripsTool
 from yarrow_lane.ui.kit.frame import Frame
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.reference_view import beside_or_above, show_reference
-from yarrow_lane.ui.rooms.transfer.asked import Asked
+from yarrow_lane.ui.on_photo import PhotoCorners, Source, chosen_file, corners_section, note_photograph, take_in
 from yarrow_lane.ui.rooms.transfer.loupes import Loupes
 from yarrow_lane.ui.rooms.transfer.measure_view import MEASURING, Told, before_photo, told_overlays, told_sections
 from yarrow_lane.ui.rooms.transfer.mode import Mode, Sheets
-from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, Source, chosen_file, corners_section, note_photograph, take_in
 from yarrow_lane.ui.rooms.transfer.over_canvas import OverCanvas
 from yarrow_lane.ui.rooms.transfer.squares_view import drawn_overlay
 

@@ -8,11 +8,11 @@ from typing import TYPE_CHECKING, Any, Generic, TypeVar
 
 from yarrow_lane.canvas_photo.taken import Taken, with_corner
 from yarrow_lane.measure.plane import Point
+from yarrow_lane.ui.asked import Asked
 from yarrow_lane.ui.bench_sheet import Meaning, NextAct, Note, Section
 from yarrow_lane.ui.kit.picture_view import PictureView
-from yarrow_lane.ui.rooms.transfer.asked import Asked
+from yarrow_lane.ui.on_photo import PhotoCorners, chosen_file, corners_section, take_in
 from yarrow_lane.ui.rooms.transfer.mode import Sheets
-from yarrow_lane.ui.rooms.transfer.on_photo import PhotoCorners, chosen_file, corners_section, take_in
 
 if TYPE_CHECKING:
     from yarrow_lane.ui.rooms.transfer.page import TransferPage

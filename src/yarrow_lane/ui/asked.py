@@ -8,7 +8,7 @@ from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.trouble import Trouble
 
 if TYPE_CHECKING:
-    from yarrow_lane.ui.rooms.transfer.page import TransferPage
+    from yarrow_lane.ui.room_page import RoomPage
 
 T = TypeVar("T")
 
@@ -19,7 +19,7 @@ class Asked(Generic[T]):
     """
 
     def __init__(
-        self, page: "TransferPage", question: str, size: Callable[[T], int], came: Callable[[T], None] = lambda _: None
+        self, page: "RoomPage", question: str, size: Callable[[T], int], came: Callable[[T], None] = lambda _: None
     ) -> None:
         self._page, self._question, self._size, self._came = page, question, size, came
         self._wanted: object = None

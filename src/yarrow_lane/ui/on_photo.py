@@ -18,18 +18,18 @@ from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.pictures import Shown
 
 if TYPE_CHECKING:
-    from yarrow_lane.ui.rooms.transfer.page import TransferPage
+    from yarrow_lane.ui.room_page import RoomPage
 
 Source = Path | bytes
 
 
-def chosen_file(page: "TransferPage", title: str) -> Path | None:
+def chosen_file(page: "RoomPage", title: str) -> Path | None:
     """Ask for a picture."""
     name, _ = QFileDialog.getOpenFileName(page, title, str(Path.home()), ENDINGS)
     return Path(name) if name else None
 
 
-def take_in(page: "TransferPage", source: Source, name: str, size_mm: Point, kept: Callable[[Taken], None]) -> None:
+def take_in(page: "RoomPage", source: Source, name: str, size_mm: Point, kept: Callable[[Taken], None]) -> None:
     """Keep the picture and look for a surface of that size in it; `kept` hears of it, with corners to be pulled right."""
     workroom = page.workroom
 
@@ -45,12 +45,14 @@ def take_in(page: "TransferPage", source: Source, name: str, size_mm: Point, kep
     workroom.works.run(f"Reading {name}", work, kept)
 
 
-def note_photograph(page: "TransferPage", photo: Taken, purpose: Literal["drawing", "marks", "crosses"], bulge: float) -> None:
+def note_photograph(
+    page: "RoomPage", photo: Taken, purpose: Literal["drawing", "marks", "crosses", "painting"], bulge: float, door: str = "Transfer"
+) -> None:  # fmt: skip
     """Log the photograph once it was measured: with its corners, the lens's bulge and what it was for."""
     known = [(h.photo_id, h.corners) for h in of_kind(page.commission.log, Photographed) if h.purpose == purpose]
     if (photo.photo_id, photo.corners) not in known:
         happened = Photographed(page.workroom.now, photo.photo_id, photo.name, purpose, photo.corners, round(bulge, 5))
-        page.desk.happen(page.commission_id, happened, "Transfer")
+        page.desk.happen(page.commission_id, happened, door)
 
 
 def corners_section(of: str, clockwise_from: str) -> Section:
@@ -68,7 +70,7 @@ def corners_section(of: str, clockwise_from: str) -> Section:
 class PhotoCorners:
     """On one view; `moved(number, to)` is told when a corner was put elsewhere."""
 
-    def __init__(self, view: PictureView, page: "TransferPage", moved: Callable[[int, Point], None]) -> None:
+    def __init__(self, view: PictureView, page: "RoomPage", moved: Callable[[int, Point], None]) -> None:
         self._view, self._page = view, page
         self._shown = ""
         self.tool = GripsTool(self._moving, moved)

@@ -1,0 +1,391 @@
+"""Measuring: the painting straightened, numbered where it is off, worst first; each place enlarged with how it is mended."""
+
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
+
+from yarrow_lane.check.measured import Measured
+from yarrow_lane.check.mending import mend_of
+from yarrow_lane.check.ranking import ranked
+from yarrow_lane.check.record import CHECK, ToMend, accepted, mend, no_longer_meant, not_mend, refuse, with_corner
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.recompose import Proposal, Recomposed
+from yarrow_lane.deliver.handover import with_notes
+from yarrow_lane.easel.standing import last_painted
+from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.measure.plane import Point, Rect
+from yarrow_lane.measure.words import counted
+from yarrow_lane.paint.drying import PAINT_OF
+from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press, Section
+from yarrow_lane.ui.kit.levels import Levels, make_levels
+from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.kit.tools import Still
+from yarrow_lane.ui.on_photo import PhotoCorners, corners_section, note_photograph
+from yarrow_lane.ui.pictures import Shown
+from yarrow_lane.ui.rooms.check.asking import Asking, areas_of, places_of
+from yarrow_lane.ui.rooms.check.legend import Legend
+from yarrow_lane.ui.rooms.check.looking_mode import photo_lines
+from yarrow_lane.ui.rooms.check.measuring_view import (
+    Told,
+    hidden_bars,
+    hides_much,
+    list_minutes,
+    mended_of,
+    near,
+    overlays_of,
+    photo_facts,
+    rest_note,
+    rows_of,
+)
+from yarrow_lane.ui.rooms.check.mode import Mode, Sheets
+from yarrow_lane.ui.rooms.check.place_strip import PlaceStrip
+
+if TYPE_CHECKING:
+    from yarrow_lane.ui.rooms.check.page import CheckPage
+
+_BLINK_MS = 700
+_MEASURING = "Straightening, evening the light, comparing…"
+_NEAR_MM = 60.0  # about a place that blinks: our choice
+_SHINE = "Photograph it once more with the lamp moved: what shines is then told from paint."
+_GREYS = "Ten greys all round would show it all."
+
+
+class _Pointing(Still):
+    """A click on the canvas looks at the fault there."""
+
+    def __init__(self, mode: "MeasuringMode") -> None:
+        self._mode = mode
+
+    def press(self, point: Point, reach: float) -> None:
+        self._mode.point_at(point, reach)
+
+
+class MeasuringMode(Mode):
+    """The answer first: a list of what to mend."""
+
+    name = "measuring"
+
+    def __init__(self, page: "CheckPage") -> None:
+        super().__init__(page)
+        self.view = PictureView("The painting, measured")
+        self.picture = self.view
+        self.legend = Legend()
+        self.strip = PlaceStrip(self._list_by_hand, self._meant_by_hand)
+        outer = QVBoxLayout(self.widget)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.setSpacing(0)
+        row = QHBoxLayout()
+        row.setSpacing(0)
+        row.addWidget(self.view, 1)
+        row.addWidget(self.legend)
+        outer.addLayout(row, 1)
+        outer.addWidget(self.strip)
+        self.asking = Asking(page, self._came)
+        self.corners = PhotoCorners(self.view, page, self._corner_moved)
+        self.chosen = 0
+        self._levels: tuple[object, Levels] | None = None
+        self._reference: Shown | None = None
+        self._reference_of: object = None
+        self._pointing = _Pointing(self)
+        self._blink = QTimer(self.widget)
+        self._blink.setInterval(_BLINK_MS)
+        self._blink.timeout.connect(page.workroom.guard.guarded(self.blink_now))
+        self._reference_shows = False
+
+    def opened(self) -> None:
+        self.asking.forget()
+        self.corners.forget()
+        self.chosen, self._levels, self._reference, self._reference_of = 0, None, None, None
+        self._stop_blinking()
+        self.view.show_levels(None, (1, 1))
+        self.view.show_overlays()
+
+    def left(self) -> None:
+        self._stop_blinking()
+
+    def why_not(self) -> str:
+        return "" if self.page.commission.compose.framed else "there is nothing to compare with yet: compose the picture first"
+
+    # --- what is known
+
+    @property
+    def _size(self) -> Point:
+        compose = self.page.commission.compose
+        return compose.width_mm, compose.height_mm
+
+    def told(self) -> Told | None:
+        """The measured painting and what is made of it; None until it is measured."""
+        found = self.asking.measured.found
+        if found is None:
+            return None
+        c, studio = self.page.commission, self.page.studio
+        faults = ranked(found, areas_of(c, studio), places_of(c), self._size, c.check.meant_so)
+        paint = PAINT_OF[c.brief.medium]
+        mends = tuple(mend_of(f, c.palette, self.asking.mixer, studio.paintbox, studio.climate, paint) for f in faults)
+        chosen = min(self.chosen, len(faults) - 1) if faults else None
+        return Told(found, faults, mends, chosen)
+
+    def refresh(self) -> Sheets:
+        c = self.page.commission
+        photo = c.check.newest
+        if photo is None:
+            return self._bare()
+        if not photo.accepted:
+            return self._at_corners()
+        self.corners.forget()
+        self.asking.want()
+        told = self.told()
+        if told is None:
+            return self._waiting()
+        self._want_reference()
+        self._show(told)
+        return self._sheets(told)
+
+    def _bare(self) -> Sheets:
+        self.view.tool = None
+        self.view.waiting = "Photograph the painting: straight on, all four edges in it, then drop the file here."
+        self.view.show_levels(None, (1, 1))
+        self.view.show_overlays()
+        self._only_picture()
+        note = Note(
+            "With the grey frame round it a fault of all of it shows too; without one only what differs from place to place."
+        )
+        frame = Press("Print the grey frame…", self.page.save_frame)
+        return Sheets((Section("The painting", (note, frame, *self.page.photo_presses())), self.page.seen_section()))
+
+    def _at_corners(self) -> Sheets:
+        photo = self.page.commission.check.newest
+        assert photo is not None
+        self._levels = None
+        self.corners.show(photo)
+        self._only_picture()
+        act = NextAct("Measure it", "the four edges are fitted from there, with the lens", self._accept)
+        section = corners_section("the canvas", "the canvas's own top left")
+        return Sheets((section, Section("The painting", tuple(self.page.photo_presses())), self.page.seen_section()), (), act)
+
+    def _waiting(self) -> Sheets:
+        trouble = self.asking.measured.trouble
+        self.view.tool = None
+        self.view.waiting = trouble or _MEASURING
+        self.view.show_levels(None, self._size)
+        self.view.show_overlays()
+        self._only_picture()
+        lines: list[Line] = [Note(self.view.waiting, "wrong" if trouble else "plain")]
+        act = (
+            NextAct("Look at the corners", "pull them to where they are", self.to_corners)
+            if trouble
+            else NextAct("Measuring…", "a moment", None, False)
+        )
+        return Sheets((Section("The painting", (*lines, *self.page.photo_presses())), self.page.seen_section()), (), act)
+
+    def _only_picture(self) -> None:
+        self.legend.hide()
+        self.strip.hide()
+
+    # --- shown
+
+    def _show(self, told: Told) -> None:
+        size = self._size
+        if self._levels is None or self._levels[0] is not told.measured:
+            self._levels = (told.measured, make_levels(told.measured.flat))
+        levels = self._levels[1]
+        reference = self._reference.levels if self._reference is not None else None
+        self.view.tool = self._pointing
+        self.view.ground = None
+        self.view.setProperty("reference", "")
+        self.view.show_levels(reference if self._reference_shows and reference is not None else levels, size)
+        self.view.show_overlays(*(() if self._blink.isActive() else overlays_of(told)))
+        c = self.page.commission
+        words = (
+            _GREYS if hides_much(told.measured) else "A fault of all of it would be seen." if told.measured.all_round else ""
+        )
+        if len(told.measured.greys) == 1:
+            words = f"{words} {_SHINE}".strip()
+        self.legend.show_bars(hidden_bars(told.measured, areas_of(c, self.page.studio)), words)
+        self.legend.show()
+        if told.at is None:
+            self.strip.hide()
+            return
+        assert told.chosen is not None
+        listed = any(t.words == told.at.line for t in c.check.to_mend)
+        self.strip.show_place(told.at, told.mends[told.chosen], listed, levels, reference, size)
+
+    def _want_reference(self) -> None:
+        compose = self.page.commission.compose
+        if self._reference_of is compose:
+            return
+        self._reference_of = compose
+
+        def ready(shown: Shown) -> None:
+            if self._reference_of is compose:
+                self._reference = shown
+                self.page.refresh()
+
+        self.page.workroom.references.want(compose, self.page, ready)
+
+    def _sheets(self, told: Told) -> Sheets:
+        page, c = self.page, self.page.commission
+        photo = c.check.newest
+        assert photo is not None
+        rows = rows_of(told, c.check, self._choose)
+        title = f"To mend, {counted(told.counting, 'place')}" if told.counting else "Nothing to mend"
+        sections = [Section(title, (*rows, Note(rest_note(told))))]
+        mended = mended_of(c.check, told.faults, photo.photo_id)
+        if mended:
+            gone: list[Line] = [Fact(t.words, "mended", "good") for t in mended]
+            sections.append(Section("No longer found", (*gone, Press("Strike them off", lambda: self._strike(mended)))))
+        if c.check.to_mend:
+            sections.append(Section("On the last list", (Fact(counted(len(c.check.to_mend), "line"), list_minutes(c.check)),)))
+        about = [*photo_lines(photo, last_painted(c.easel), page.workroom.now), *photo_facts(told)]
+        sections.append(Section("The painting", tuple(about)))
+        corners = Press("Look at the corners again", self.to_corners)
+        another = (*page.photo_presses(True), corners, Press("Print the grey frame…", page.save_frame))
+        sections.append(Section("Another photograph", another, f"{len(c.check.photos)} so far"))
+        sections.append(page.seen_section())
+        return Sheets(tuple(sections), (), self._act(told), "B blinks the place, ↑ ↓ the next")
+
+    def _act(self, told: Told) -> NextAct | None:
+        fault = told.at
+        if fault is None or fault.meant is not None or told.chosen is None:
+            return None
+        m = told.mends[told.chosen]
+        steps = ", then ".join(s.short or s.words for s in m.steps)
+        return NextAct(f"Mend place {told.chosen + 1} at the easel", f"{steps} · {hours_text(m.minutes)}", self._to_easel)
+
+    # --- what hands mean
+
+    def _choose(self, number: int) -> Meaning:
+        self.chosen = number
+        if self._blink.isActive():
+            self._go_near()
+        self.page.refresh()
+        return None
+
+    def point_at(self, point: Point, reach: float) -> None:
+        """A click on the canvas."""
+        told = self.told()
+        found = near(point, told, reach) if told is not None else None
+        if found is not None:
+            self._choose(found)
+
+    def _accept(self) -> Meaning:
+        return Edit(CHECK, "Set the corners of the painting", accepted)
+
+    def to_corners(self) -> Meaning:
+        """Back to the corners."""
+        self.asking.forget()
+        self.view.frame.fit()
+        return Edit(CHECK, "Looked at the corners again", lambda x: accepted(x, False))
+
+    def _corner_moved(self, number: int, to: Point) -> None:
+        edit = Edit(CHECK, "Set a corner of the painting", lambda x: with_corner(x, number, to))
+        self.page.hand(lambda: edit)
+
+    def _came(self, found: Measured) -> None:
+        photo = self.page.commission.check.newest
+        self.chosen = 0
+        if photo is not None:
+            note_photograph(self.page, photo, "painting", found.bulges[-1], "Check")
+
+    def _line(self, told: Told) -> ToMend | None:
+        photo = self.page.commission.check.newest
+        if told.at is None or told.chosen is None or photo is None:
+            return None
+        return ToMend(told.at.line, told.at.at, told.at.kinds, told.mends[told.chosen].minutes, photo.photo_id)
+
+    def _put_on_list(self, line: ToMend) -> None:
+        """On Check's list and on the last list at Deliver: one list, wherever it is looked at."""
+
+        def listed(c: Commission) -> Recomposed:
+            return Recomposed(replace(c, check=mend(c.check, line), deliver=with_notes(c.deliver, (line.words,))))
+
+        self.page.hand(lambda: Proposal("Put a place on the last list", "Check", listed))
+
+    def _to_easel(self) -> Meaning:
+        told = self.told()
+        line = self._line(told) if told is not None else None
+        if line is not None:
+            self._put_on_list(line)
+            self.page.go_to("Easel")
+        return None
+
+    def _list_by_hand(self) -> None:
+        told = self.told()
+        line = self._line(told) if told is not None else None
+        if line is None:
+            return
+        if any(t.words == line.words for t in self.page.commission.check.to_mend):
+            self.page.hand(lambda: Edit(CHECK, "Took a place off the list", lambda x: not_mend(x, line.words)))
+        else:
+            self._put_on_list(line)
+
+    def _meant_by_hand(self) -> None:
+        told = self.told()
+        fault = told.at if told is not None else None
+        if fault is None:
+            return
+        meant = fault.meant
+        if meant is not None:
+            self.page.hand(lambda: Edit(CHECK, "It counts again", lambda x: no_longer_meant(x, meant)))
+        else:
+            self.page.hand(lambda: Edit(CHECK, "It is meant so", lambda x: refuse(x, fault.as_meant)))
+
+    def _strike(self, mended: tuple[ToMend, ...]) -> Meaning:
+        words = {t.words for t in mended}
+
+        def struck(c: Commission) -> Recomposed:
+            lines = tuple(replace(x, done=True) if x.text in words else x for x in c.deliver.last_list)
+            left = tuple(t for t in c.check.to_mend if t.words not in words)
+            return Recomposed(replace(c, check=replace(c.check, to_mend=left), deliver=replace(c.deliver, last_list=lines)))
+
+        return Proposal("Struck off what is mended", "Check", struck)
+
+    # --- blinking
+
+    def _go_near(self) -> None:
+        told = self.told()
+        if told is not None and told.at is not None:
+            x, y = told.at.at
+            reach = max(_NEAR_MM, told.at.mm)
+            self.view.fit(Rect(x - reach, y - reach, 2 * reach, 2 * reach))
+
+    def blink_now(self) -> None:
+        """Show the other one of the two."""
+        self._reference_shows = not self._reference_shows
+        self.page.refresh()
+
+    def _stop_blinking(self) -> None:
+        self._blink.stop()
+        self._reference_shows = False
+
+    def key(self, event: QKeyEvent) -> bool:
+        told = self.told()
+        word = event.text().lower()
+        step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
+        if told is None or not told.faults:
+            return False
+        if step is not None:
+            self._choose(((told.chosen or 0) + step) % len(told.faults))
+        elif word == "b":
+            if self._blink.isActive():
+                self._stop_blinking()
+                self.view.frame.fit()
+            else:
+                self._go_near()
+                self._blink.start()
+            self.page.refresh()
+        elif word == "l":
+            self._list_by_hand()
+        elif word == "m":
+            self._meant_by_hand()
+        elif event.key() == Qt.Key.Key_Escape and self._blink.isActive():
+            self._stop_blinking()
+            self.view.frame.fit()
+            self.page.refresh()
+        else:
+            return False
+        return True
