@@ -27,4 +27,5 @@ def main() -> None:
             print(f"{name}: {line}", flush=True)
 
 
-main()
+if __name__ == "__main__":  # what is begun beside it imports this file again
+    main()

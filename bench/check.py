@@ -10,7 +10,8 @@ import sys
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from multiprocessing import Pool
+from multiprocessing import get_context
+from multiprocessing.pool import Pool
 
 import numpy as np
 from tests.rooms.check.judging import Score, areas_of, measured_of, true_moves
@@ -35,6 +36,11 @@ HELD = (
 # What the held-out photographs have that no tuned one had, in turn.
 _HARDER = ({"lamp": 0.9}, {"local": 0.35}, {"lamp": 1.3, "local": 0.25}, {"shine": 0.2})
 _SMALL = Taking(aside=9.0, bulge=0.03, longer_px=2400, blur=(0.5, 0.9))
+
+
+def _beside() -> Pool:
+    """Two processes begun anew: a fork of one that has used OpenCV's threads may wait for ever."""
+    return get_context("spawn").Pool(2)
 
 
 @dataclass
@@ -81,7 +87,7 @@ def _same(f: Fault, g: Fault) -> bool:
 
 
 def _set_figures(words: str, cases: tuple[tuple[str, int, str], ...], held: bool) -> Iterator[str]:
-    with Pool(2) as pool:
+    with _beside() as pool:
         found = pool.map(_measured, [(*c, held) for c in cases], chunksize=1)
     for how, most in (("greys", 0.06), ("none", 0.15)):
         planted: dict[float, list[bool]] = {}
@@ -121,7 +127,7 @@ def _border(seed: int) -> tuple[float, float, float, float]:
 
 
 def _borders(many: int) -> Iterator[str]:
-    with Pool(2) as pool:
+    with _beside() as pool:
         rows = np.array(pool.map(_border, range(many), chunksize=4))
     yield figure(f"borders of {many} photographs, median", float(np.median(rows[:, 0])), 0.06, "mm")
     yield figure("borders, 95 of 100 photographs' worst place", float(np.percentile(rows[:, 1], 95)), 0.2, "mm")
@@ -164,7 +170,7 @@ def _hiding(many: int) -> Iterator[str]:
         for n in range(many)
         for name, number in (("dog1", None), ("person1", None), ("dog1", 2), ("person1", 7))
     ]
-    with Pool(2) as pool:
+    with _beside() as pool:
         found = pool.map(_hidden, cases, chunksize=1)
     whole = [f[1] for f, c in zip(found, cases, strict=True) if c[1] is None]
     some = [f[1] for f, c in zip(found, cases, strict=True) if c[1] is not None]

@@ -20,7 +20,7 @@ from tests.conftest import jpeg_of
 from tests.doing import do_part, photo_from_file
 from yarrow_lane.calendar.own_time import OwnTime, evenly
 from yarrow_lane.canvas_photo.taken import Taken
-from yarrow_lane.check.record import MeantSo, ToMend, accepted, mend, note_seen, refuse, watch, with_photo
+from yarrow_lane.check.record import MeantSo, ToMend, accepted, mend, note_seen, refuse, with_photo
 from yarrow_lane.commission.commission import waive_door
 from yarrow_lane.commission.recompose import recompose
 from yarrow_lane.compose.composition import frame, set_size
@@ -125,7 +125,7 @@ def paint(desk: Desk, clock: SetClock) -> str:
     do("Again", "check", lambda x: with_photo(x, replace(taken, name="lamp moved.jpg"), True))
     do("Meant so", "check", lambda x: refuse(x, MeantSo((("value", 1),), (30.0, 40.0), 22.0)))
     do("To mend", "check", lambda x: mend(x, ToMend("Nose: too dark", (60.0, 70.0), (("value", -1),), 18.0, painting)))
-    do("Watches", "check", lambda x: watch(x, "/home/painter/pictures"))
+    desk.do_studio("Watches", lambda s: replace(s, watched="/home/painter/pictures"))
     do("Signed", "deliver", lambda d: mark_line(add_line(begin_rest(sign(d, clock()), clock()), "soften the collar"), 0, True))
     desk.change(
         cid, "Another crop", "Compose", lambda c: recompose(c, frame(c.compose, p.id, SIZE, 190, (231, 151))).commission

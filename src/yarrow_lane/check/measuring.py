@@ -11,6 +11,7 @@ from yarrow_lane.canvas_photo.borders import fitted_borders
 from yarrow_lane.canvas_photo.straight import Straight, canvas_of, straightened
 from yarrow_lane.check.differences import Clump, Patches, clumps_of, flagged, patches_of
 from yarrow_lane.check.drawing import Moves, Plain, alike, moved_back, moves_of, places_moved, plain
+from yarrow_lane.check.edges import soft_edges
 from yarrow_lane.check.greys import Greys, read_greys, tone_of
 from yarrow_lane.check.grid import CELL_MM, cells_of, labels_of, px_per_mm_for
 from yarrow_lane.check.light import Field, field_of
@@ -24,7 +25,6 @@ from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture, resample
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.palette.answers import fitted_darks
-from yarrow_lane.transfer.proof.split import Whole
 
 if TYPE_CHECKING:
     import cv2
@@ -70,11 +70,15 @@ class _Laid:
 
 @dataclass(frozen=True, eq=False)
 class _Looked:
-    """One photograph evened: moved-back linear cells (h, w, 3) with the camera's curve undone, its light."""
+    """One photograph evened: moved-back linear cells (h, w, 3) with the camera's curve undone, its light; the moves (H, W, 2) px that
+    brought it back, its plain picture (H, W) as it lies, and how like the reference it is then.
+    """
 
     cells: Floats
     field: Field
-    whole: Whole
+    moves: Moves
+    plain: Plain
+    alike: float
 
 
 def measured(
@@ -103,20 +107,20 @@ def measured(
         wanted = np.where(bare[..., None], linear_from_srgb8(np.array([[ground_srgb]], np.uint8)), wanted)
     witness = np.where(bare, _BARE if ground_srgb is not None else 0.02, 1.0)
     plain_wanted = plain(lightness_from_srgb8(wanted_px), px_per_mm)
-    looked, seen_alike = [], []
+    looked = []
     for n, one in enumerate(laid):
-        found, like = _looked(one, plain_wanted, wanted, witness, labels, size_mm, px_per_mm, spoken_px)
-        looked.append(found)
-        seen_alike.append(like)
+        looked.append(_looked(one, plain_wanted, wanted, witness, labels, size_mm, px_per_mm, spoken_px))
         progress.at(0.4 + (n + 1) / len(laid) * 0.4)
     merged, doubt, shone = _merged(looked)
     patches = patches_of(merged, wanted, doubt, labels, size_mm)
     spoken = _on_patches(~bare & ~shone, patches)
     faults = _colour_faults(patches, spoken, areas)
     first = laid[0]
-    painted_plain = plain(lightness_from_srgb8(first.flat), px_per_mm)
-    whole, moved, noise = places_moved(plain_wanted, painted_plain, px_per_mm, places, spoken_px)
+    evened = _evened_picture(first, looked[0], px_per_mm)
+    whole, moved, noise = places_moved(plain_wanted, looked[0].plain, px_per_mm, places, spoken_px)
     best = max(looked, key=lambda k: -float(k.field.sd.mean()))
+    even = lightness_from_srgb8(moved_back(evened, looked[0].moves))
+    soft = soft_edges(lightness_from_srgb8(wanted_px), even, px_per_mm, spoken_px)
     hidden = tuple(
         HiddenShare(a.id, a.name, round(best.field.hidden(labels == n), 3)) for n, a in enumerate(areas, 1) if a.painted
     )
@@ -126,12 +130,12 @@ def measured(
     all_round = any(one.greys is not None and one.greys.all_round for one in laid)
     progress.at(1.0)
     return Measured(
-        _evened_picture(first, looked[0], px_per_mm), px_per_mm, tuple(k.straight.corners for k in laid),
+        evened, px_per_mm, tuple(k.straight.corners for k in laid),
         tuple(k.straight.lens.bulge for k in laid), tuple(k.straight.weak for k in laid), greys, all_round,
         "a white sheet" if first.sheet is not None else "greys and picture" if any(greys) else "the picture alone",
         faults, whole, moved, noise, hidden, float((~bare).mean()), float(shone.mean()), _middles(shone, size_mm),
         float(np.median(np.abs(patches.off[..., 0][spoken]))) if spoken.any() else 0.0,
-        float(np.median(patches.sd[..., 0][spoken])) if spoken.any() else 0.0, max(seen_alike), _areas_off(patches, spoken, areas),
+        float(np.median(patches.sd[..., 0][spoken])) if spoken.any() else 0.0, max(k.alike for k in looked), _areas_off(patches, spoken, areas), soft,
     )  # fmt: skip
 
 
@@ -171,11 +175,11 @@ def _cells_wanted(picture: Picture, px_per_mm: float) -> Floats:
 def _looked(
     one: _Laid, plain_wanted: Plain, wanted: Floats, witness: Floats, labels: NDArray[np.int64], size_mm: tuple[float, float],
     px_per_mm: float, spoken: NDArray[np.bool_],
-) -> tuple[_Looked, float]:  # fmt: skip
+) -> _Looked:  # fmt: skip
     tone = tone_of(one.greys)
     painted = plain(lightness_from_srgb8(one.flat), px_per_mm)
-    moves, whole = moves_of(plain_wanted, painted, px_per_mm)
-    back = moved_back(one.flat, _where(moves, spoken))
+    moves = _where(moves_of(plain_wanted, painted, px_per_mm)[0], spoken)
+    back = moved_back(one.flat, moves)
     like = alike(plain_wanted, plain(lightness_from_srgb8(back), px_per_mm), spoken)
     if like < _LEAST_ALIKE:
         raise PaintingTrouble(
@@ -187,7 +191,7 @@ def _looked(
     if greys is not None:
         greys = Greys(greys.at, tone.undone(greys.light).astype(np.float64), greys.true, greys.group, greys.sides)
     field = field_of(cells, wanted, size_mm, witness, labels, greys, one.sheet)
-    return _Looked(cells / field.seen, field, whole), like
+    return _Looked(cells / field.seen, field, moves, painted, like)
 
 
 def _where(moves: Moves, spoken: NDArray[np.bool_]) -> Moves:

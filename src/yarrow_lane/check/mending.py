@@ -18,6 +18,8 @@ from yarrow_lane.palette.wells import Palette
 
 # All our choice: what a place takes, minutes, and by its size; a line redrawn takes longer than a colour laid.
 _BEGIN_MIN, _PER_10CM2_MIN, _REDRAW_MIN = 8.0, 6.0, 15.0
+_BRIGHT = 75.0  # L* from which a place is a light
+_REDRAWN = "An ear or a hand that will not come right: turn both upside down and look at the shapes between."
 _ONE_VALUE = 5.0  # L*: above it the value is laid first, the warmth after it
 _NEAR_WELL = 8.0  # dE00: a farther well is named with how far off it is
 _HELPS = 0.6  # a glaze must leave less than this share of the difference
@@ -36,10 +38,11 @@ class Step:
 
 @dataclass(frozen=True)
 class Mend:
-    """The steps in order, and minutes at the easel in all."""
+    """The steps in order, minutes at the easel in all, and what usually helps with such a fault."""
 
     steps: tuple[Step, ...]
     minutes: float
+    advice: str = ""
 
     @property
     def short(self) -> str:
@@ -57,10 +60,21 @@ def mend_of(
             Step(f"redraw it {way}", "chalk over dry paint; look at it upside down, at the shapes between", short="redraw"),
             Step("then paint what lay beneath and beside it", "from the wells of its place, once the line holds"),
         )
-        return Mend(steps, _REDRAW_MIN + _BEGIN_MIN)
+        return Mend(steps, _REDRAW_MIN + _BEGIN_MIN, _REDRAWN)
     assert fault.colour is not None
     colour = _colour_steps(fault.colour, palette, mixer, box, climate, paint)
-    return Mend(colour, _BEGIN_MIN * len(colour) + _PER_10CM2_MIN * fault.colour.mm2 / 1000)
+    return Mend(colour, _BEGIN_MIN * len(colour) + _PER_10CM2_MIN * fault.colour.mm2 / 1000, _advice(fault.colour))
+
+
+def _advice(c: ColourFault) -> str:
+    """What usually helps (common practice)."""
+    if c.value < -_ONE_VALUE:
+        return "If a glaze made it dark: a glaze always darkens. Paint beneath it lighter and harsher, then glaze again."
+    if c.value > _ONE_VALUE and c.wanted[0] > _BRIGHT:
+        return "White spent everywhere leaves no light: grey it, and keep the two lightest steps for glint and brow."
+    if c.value > _ONE_VALUE:
+        return "Squint: if it still jumps out, break it with the middle tone before anything finer."
+    return "A colour that jumps out: a thin wash of its neighbour or of an earth; lift with a tissue where it took too much."
 
 
 def _back_words(right: float, down: float) -> str:

@@ -52,14 +52,13 @@ class ToMend:
 @dataclass(frozen=True)
 class Check:
     """Photographs in the order they came, the newest last; `seen` are things to mend in the painter's own words, `made_from` the reference
-    they were compared with, `watched` a folder in which new ones turn up.
+    they were compared with.
     """
 
     photos: tuple[PaintingPhoto, ...] = ()
     seen: tuple[str, ...] = ()
     meant_so: tuple[MeantSo, ...] = ()
     to_mend: tuple[ToMend, ...] = ()
-    watched: str = ""
     made_from: str = ""
 
     @property
@@ -183,8 +182,3 @@ def mend(check: Check, line: ToMend) -> Check:
 def not_mend(check: Check, words: str) -> Check:
     """It does not."""
     return replace(check, to_mend=tuple(t for t in check.to_mend if t.words != words))
-
-
-def watch(check: Check, folder: str) -> Check:
-    """A folder in which photographs of the painting turn up; "" for none."""
-    return replace(check, watched=folder)

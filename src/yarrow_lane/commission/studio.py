@@ -28,7 +28,8 @@ class StudioTrouble(Trouble):
 class Studio:
     """What holds for all commissions; `on_shelf` are commission ids in the order they came, `stints` how long ways of carrying a drawing
     over took against what was thought. `pins` are sittings the painter fixed, `pressed` commissions that are painted so many days
-    earlier than their promise asks. The air is read by hand, or `air_from` the stand-in or a file. `sound` rings at the easel.
+    earlier than their promise asks. The air is read by hand, or `air_from` the stand-in or a file. `sound` rings at the easel. `watched` is a folder in which a
+    telephone's new pictures turn up.
     """
 
     name: str = "Studio"
@@ -50,6 +51,7 @@ class Studio:
     air_from: str = ""
     easel_keys: EaselKeys = EaselKeys()
     sound: bool = False
+    watched: str = ""
 
 
 def _own_time(plain: Plain, _: Mapping[str, Plain]) -> Plain:
@@ -65,8 +67,8 @@ def _own_time(plain: Plain, _: Mapping[str, Plain]) -> Plain:
 
 
 # Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times, version 4 the paintbox, version 5 own schools and
-# brushes, version 6 hours by weekday, pins and what the easel learned.
-STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was, as_it_was, as_it_was, _own_time))
+# brushes, version 6 hours by weekday, pins and what the easel learned, version 7 a watched folder.
+STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was, as_it_was, as_it_was, _own_time, as_it_was))
 _MOST_STINTS = 60  # our choice: older ones say little of today's hand
 
 

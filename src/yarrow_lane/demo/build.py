@@ -122,7 +122,7 @@ def _quill(scene: Scene, now: datetime) -> None:
     scene.paint(99, -30)
     done = scene.desk.commission(scene.id)
     assert done.compose.background is not None
-    for day, number in ((-12, 0), (-9, 2)):
+    for day, number in ((-12, 0), (-9, 1)):
         scene.at(day, 11)
         photograph_painting(scene, cat.jpeg, done.compose.background.crop, number)
     scene.edit(CHECK, "Noted what to mend", note_seen, "left cheek a shade too warm")

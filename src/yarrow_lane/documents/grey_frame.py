@@ -100,7 +100,7 @@ def _strip(pdf: Canvas, piece: Piece, size_mm: tuple[float, float], left: float,
             continue
         for lightness, square in zip(STEPS, group.squares, strict=True):
             begin, end = (square.y, square.bottom) if along else (square.x, square.right)
-            if not piece.begin - 0.01 <= begin <= piece.end:
+            if not piece.begin - 0.01 <= begin < piece.end - 0.01:
                 continue
             code = float(grey_code(lightness)) / 255
             pdf.setFillColorRGB(code, code, code)

@@ -25,7 +25,7 @@ else:
 Light = NDArray[Any]  # float32
 _MARGIN_MM = STRIP_MM + 4
 _PAPER = 0.86
-_GAP_MM, _ALONG_MM = 0.5, 1.5
+_GAP_MM, _ALONG_MM = 0.3, 1.5
 _FEWER = 8  # what is smooth is worked out on so many px
 
 
@@ -69,10 +69,16 @@ def drawn_faults(seed: int, **over: Any) -> Faults:
     return replace(found, **over)
 
 
+def _edge_px(px_per_mm: float) -> int:
+    """The frame's width in whole px: the canvas begins where it truly does."""
+    return round(_MARGIN_MM * px_per_mm)
+
+
 def framed(canvas: Picture, size_mm: tuple[float, float], px_per_mm: float, covered: int = 0, seed: int = 0) -> Picture:
     """The canvas with the paper frame laid round it by hand, (H, W, 3); of its groups so many are `covered`."""
     rng = np.random.default_rng(seed)
-    edge = round(_MARGIN_MM * px_per_mm)
+    edge = _edge_px(px_per_mm)
+    margin_mm = edge / px_per_mm
     height, width = canvas.shape[:2]
     wall = np.full((height + 2 * edge, width + 2 * edge, 3), rng.uniform(40, 90), np.float32)
     groups = groups_round(size_mm)
@@ -85,7 +91,7 @@ def framed(canvas: Picture, size_mm: tuple[float, float], px_per_mm: float, cove
         shift = dx * gap + abs(dy) * along, dy * gap + abs(dx) * along
 
         def fill(rect: Rect, value: float | tuple[int, int, int], shift: tuple[float, float] = shift) -> None:
-            left, top = (v + _MARGIN_MM + o for v, o in zip((rect.x, rect.y), shift, strict=True))
+            left, top = (v + margin_mm + o for v, o in zip((rect.x, rect.y), shift, strict=True))
             rows = slice(round(top * px_per_mm), round((top + rect.height) * px_per_mm))
             columns = slice(round(left * px_per_mm), round((left + rect.width) * px_per_mm))
             wall[rows, columns] = value
@@ -111,7 +117,7 @@ def photograph_lit(
     how, rng = taking or Taking(aside=9.0, bulge=0.03), np.random.default_rng(seed)
     px_per_mm = canvas.shape[1] / size_mm[0]
     pose = posed(size_mm, how, rng)
-    edge = _MARGIN_MM if greys else 0.0
+    edge = _edge_px(px_per_mm) / px_per_mm if greys else 0.0
     picture = framed(canvas, size_mm, px_per_mm, covered, seed) if greys else canvas
     codes = seen_through(
         picture, pose, (size_mm[0] + 2 * edge, size_mm[1] + 2 * edge), edge, rng, 0.0 if greys else how.depth_mm

@@ -87,6 +87,7 @@ ROOM_KEYS: tuple[KeyWords, ...] = (
     KeyWords("Check", "B", "blink between reference and painting"),
     KeyWords("Check", "L", "put the place on the last list, or take it off"),
     KeyWords("Check", "M", "it is meant so, or no longer"),
+    KeyWords("Check", "E", "show where edges are softer than in the reference"),
     KeyWords("Check", "F", "looking: mirror, turn upside down, set upright"),
     KeyWords("Check", "G S Q T", "looking: greys, split, squint, small"),
     KeyWords("Check", "← → Space", "film: walk, run"),

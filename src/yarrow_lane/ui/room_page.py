@@ -25,6 +25,7 @@ from yarrow_lane.ui.bench import Bench
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Field, Meaning, NextAct, Note, Press, Section
 from yarrow_lane.ui.choice_row import ChoiceRow
 from yarrow_lane.ui.kit.picture_view import PictureView
+from yarrow_lane.ui.watching import AWAITED
 from yarrow_lane.ui.workroom import Workroom
 
 
@@ -58,6 +59,7 @@ class RoomPage(QWidget):
         row.addLayout(left, 1)
         row.addWidget(self.bench)
         self.bench.acted.connect(lambda: self.hand(self.act))
+        workroom.watching.changed.connect(self._watched)
         leave = workroom.derived.leave
         self.destroyed.connect(lambda: leave(self))  # a page may ask once more while it goes: nothing arrives at what is gone
 
@@ -174,6 +176,8 @@ class RoomPage(QWidget):
     def show_sheets(self, bench: BenchSheet, choices: ChoiceSheet) -> None:
         """Show bench and choices, the bench with what this door still wants at its end."""
         if self.door and self.commission_id:
+            if self.door in AWAITED:
+                bench = replace(bench, sections=(*self.workroom.watching.sections(self), *bench.sections))
             section = self._door_section(self.standing())
             if section is not None:
                 bench = replace(bench, sections=(*bench.sections, section))
@@ -242,6 +246,15 @@ class RoomPage(QWidget):
 
     def take_files(self, paths: list[Path]) -> None:
         """Files were dropped on this room."""
+
+    def _watched(self) -> None:
+        """Something turned up in the watched folder, or was taken."""
+        if self.door in AWAITED and self.commission_id and self.isVisible():
+            self.workroom.guard.attempt(self.refresh)
+
+    def offered(self, path: Path) -> None:
+        """A picture that turned up in the watched folder is taken here."""
+        self.take_files([path])
 
     def key(self, event: QKeyEvent) -> bool:
         """A key nobody else took; True when it was used."""

@@ -18,6 +18,7 @@ from yarrow_lane.ui.pictures import Pictures
 from yarrow_lane.ui.references import References
 from yarrow_lane.ui.safekeeping import Safekeeping
 from yarrow_lane.ui.threads import Threads
+from yarrow_lane.ui.watching import Watching
 from yarrow_lane.ui.works import Works
 from yarrow_lane.workers.pool import Workers
 
@@ -48,6 +49,7 @@ class Workroom(QObject):
         self.works = Works(self.threads, report)
         self.works.watch(self.arrivals, self.arrivals.progressed)
         self.safekeeping = Safekeeping(desk.store, self.works, say, desk.clock)
+        self.watching = Watching(desk, self.guard)
         self._tidying = desk.tidy()
         self._tidy = QTimer(self)
         self._tidy.setInterval(_TIDY_AFTER_MS)
@@ -85,6 +87,7 @@ class Workroom(QObject):
     def close(self) -> None:
         """Wait for what runs, keep what was worked out."""
         self._tidy.stop()
+        self.watching.stop()
         self.threads.close()
         self.guard.attempt(self.desk.save_what_was_worked_out)
         self.guard.close()

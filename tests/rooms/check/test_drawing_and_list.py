@@ -6,12 +6,14 @@ from datetime import timedelta
 import numpy as np
 import pytest
 import skimage.data
+import skimage.filters
 import skimage.transform
 from PIL import Image
 
 from tests.conftest import NOON
 from yarrow_lane.canvas_photo.taken import Taken
 from yarrow_lane.check.drawing import alike, moved_back, moves_of, places_moved, plain
+from yarrow_lane.check.edges import soft_edges
 from yarrow_lane.check.film import before_and_after, film_of, in_one_light, png_of, small
 from yarrow_lane.check.measured import ColourFault
 from yarrow_lane.check.mending import mend_of
@@ -36,8 +38,8 @@ from yarrow_lane.check.record import (
 from yarrow_lane.check.shine import shine_apart
 from yarrow_lane.check.standing import stand
 from yarrow_lane.check.strips import chosen_strips
-from yarrow_lane.check.watched import new_pictures
 from yarrow_lane.check.wording import where_words
+from yarrow_lane.intake.watched import new_pictures
 from yarrow_lane.measure.colour.cielab import lightness_from_srgb8
 from yarrow_lane.paint.drying import Climate
 from yarrow_lane.palette.mixer import make_mixer
@@ -272,3 +274,16 @@ def test_new_pictures_of_a_folder(tmp_path):
     (tmp_path / "d.heic").write_bytes(b"y")
     assert [p.name for p in new_pictures(str(tmp_path), known)] == ["d.heic"]
     assert new_pictures("", known) == () and new_pictures(str(tmp_path / "gone"), known) == ()
+
+
+def test_a_border_made_soft_is_seen_and_no_other():
+    """The picture itself with one part of it blurred by 2 mm."""
+    lightness = lightness_from_srgb8(CAT)
+    blurred = skimage.filters.gaussian(lightness, 2.0 * PX)
+    soft = lightness.copy()
+    soft[120:330, 180:520] = blurred[120:330, 180:520]
+    told = soft_edges(lightness, soft, PX, np.ones(lightness.shape, bool))
+    assert len(told) >= 2 and all(t > 1.8 for _, t in told)
+    assert all(180 / PX - 4 < x < 520 / PX + 4 and 120 / PX - 4 < y < 330 / PX + 4 for (x, y), _ in told)
+    assert soft_edges(lightness, lightness, PX, np.ones(lightness.shape, bool)) == ()
+    assert soft_edges(lightness, blurred, PX, np.zeros(lightness.shape, bool)) == (), "nothing is painted"

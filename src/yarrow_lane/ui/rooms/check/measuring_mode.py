@@ -8,7 +8,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from yarrow_lane.check.measured import Measured
-from yarrow_lane.check.mending import mend_of
+from yarrow_lane.check.mending import Mend, mend_of
 from yarrow_lane.check.ranking import ranked
 from yarrow_lane.check.record import CHECK, ToMend, accepted, mend, no_longer_meant, not_mend, refuse, with_corner
 from yarrow_lane.commission.commission import Commission
@@ -19,8 +19,9 @@ from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.words import counted
+from yarrow_lane.paint.caution import CAUTIONS
 from yarrow_lane.paint.drying import PAINT_OF
-from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press, Section
+from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press, Section, Tick
 from yarrow_lane.ui.kit.levels import Levels, make_levels
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.tools import Still
@@ -87,6 +88,7 @@ class MeasuringMode(Mode):
         self.asking = Asking(page, self._came)
         self.corners = PhotoCorners(self.view, page, self._corner_moved)
         self.chosen = 0
+        self.edges = False  # whether softer borders are shown
         self._levels: tuple[object, Levels] | None = None
         self._reference: Shown | None = None
         self._reference_of: object = None
@@ -198,7 +200,7 @@ class MeasuringMode(Mode):
         self.view.ground = None
         self.view.setProperty("reference", "")
         self.view.show_levels(reference if self._reference_shows and reference is not None else levels, size)
-        self.view.show_overlays(*(() if self._blink.isActive() else overlays_of(told)))
+        self.view.show_overlays(*(() if self._blink.isActive() else overlays_of(told, self.edges)))
         c = self.page.commission
         words = (
             _GREYS if hides_much(told.measured) else "A fault of all of it would be seen." if told.measured.all_round else ""
@@ -234,6 +236,8 @@ class MeasuringMode(Mode):
         rows = rows_of(told, c.check, self._choose)
         title = f"To mend, {counted(told.counting, 'place')}" if told.counting else "Nothing to mend"
         sections = [Section(title, (*rows, Note(rest_note(told))))]
+        if told.at is not None and told.chosen is not None and told.at.meant is None:
+            sections.append(Section("What usually helps", self._helps(told.mends[told.chosen])))
         mended = mended_of(c.check, told.faults, photo.photo_id)
         if mended:
             gone: list[Line] = [Fact(t.words, "mended", "good") for t in mended]
@@ -241,12 +245,19 @@ class MeasuringMode(Mode):
         if c.check.to_mend:
             sections.append(Section("On the last list", (Fact(counted(len(c.check.to_mend), "line"), list_minutes(c.check)),)))
         about = [*photo_lines(photo, last_painted(c.easel), page.workroom.now), *photo_facts(told)]
+        soft = len(told.measured.soft_edges)
+        about.append(Tick(f"Show where edges are softer ({soft})", self.edges, self.show_edges))
         sections.append(Section("The painting", tuple(about)))
         corners = Press("Look at the corners again", self.to_corners)
         another = (*page.photo_presses(True), corners, Press("Print the grey frame…", page.save_frame))
         sections.append(Section("Another photograph", another, f"{len(c.check.photos)} so far"))
         sections.append(page.seen_section())
         return Sheets(tuple(sections), (), self._act(told), "B blinks the place, ↑ ↓ the next")
+
+    def _helps(self, found: Mend) -> tuple[Line, ...]:
+        paint = PAINT_OF[self.page.commission.brief.medium]
+        caution = CAUTIONS.get(paint, "")
+        return (Note(found.advice), *((Note(caution, "wrong"),) if caution else ()))
 
     def _act(self, told: Told) -> NextAct | None:
         fault = told.at
@@ -346,6 +357,12 @@ class MeasuringMode(Mode):
 
     # --- blinking
 
+    def show_edges(self, shown: bool) -> Meaning:
+        """Borders that are firm in the reference and softer here, as a layer to look at."""
+        self.edges = shown
+        self.page.refresh()
+        return None
+
     def _go_near(self) -> None:
         told = self.told()
         if told is not None and told.at is not None:
@@ -378,6 +395,8 @@ class MeasuringMode(Mode):
                 self._go_near()
                 self._blink.start()
             self.page.refresh()
+        elif word == "e":
+            self.show_edges(not self.edges)
         elif word == "l":
             self._list_by_hand()
         elif word == "m":

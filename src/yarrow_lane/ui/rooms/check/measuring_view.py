@@ -13,11 +13,12 @@ from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.words import begun, counted
 from yarrow_lane.transfer.proof.split import whole_words
 from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, Note, Row
-from yarrow_lane.ui.kit.overlays import Badge, Outline, Overlay, Way
+from yarrow_lane.ui.kit.overlays import Badge, Outline, Overlay, Ring, Way
 
 ENLARGED = 4.0  # the drawing's errors are shown so many times (told beside it): a mm is not seen otherwise
 _LIT = 6  # regions whose hidden share is shown at most
 _BADGE_PX = 16.0
+_EDGE_MM = 4.0
 
 
 @dataclass(frozen=True)
@@ -40,9 +41,11 @@ class Told:
         return sum(f.meant is None for f in self.faults)
 
 
-def overlays_of(told: Told) -> tuple[Overlay, ...]:
-    """Outlines, arrows from painted to wanted, and the numbers over them; the chosen one last."""
+def overlays_of(told: Told, edges: bool = False) -> tuple[Overlay, ...]:
+    """Outlines, arrows from painted to wanted, and the numbers over them, the chosen one last; beneath them with `edges` soft borders."""
     found: list[Overlay] = []
+    if edges:
+        found += [Ring(at, _EDGE_MM, "here", 1.6, line="dots") for at, _ in told.measured.soft_edges]
     order = [n for n in range(len(told.faults)) if n != told.chosen] + ([told.chosen] if told.chosen is not None else [])
     for n in order:
         if n >= len(told.faults):

@@ -9,7 +9,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QStackedLayout
 
 from yarrow_lane.canvas_photo.taken import Taken
-from yarrow_lane.check.record import CHECK, middle_of, note_seen, watch, with_photo, with_sheet
+from yarrow_lane.check.record import CHECK, middle_of, note_seen, with_photo, with_sheet
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal, Recomposed
 from yarrow_lane.deliver.handover import rest_ends, with_notes
@@ -31,7 +31,6 @@ from yarrow_lane.ui.rooms.check.measuring_mode import MeasuringMode
 from yarrow_lane.ui.rooms.check.mode import Mode
 from yarrow_lane.ui.rooms.check.saving import save_frame
 from yarrow_lane.ui.rooms.check.strips_mode import StripsMode
-from yarrow_lane.ui.rooms.check.watching import Watching
 from yarrow_lane.ui.workroom import Workroom
 
 if TYPE_CHECKING:
@@ -61,14 +60,12 @@ class CheckPage(ModedPage):
         for widget in (*(mode.widget for mode in order), self.resting):
             self._stack.addWidget(widget)
         self.picture = self.mode.picture
-        self.watching = Watching(self)
 
     def opened(self) -> None:
         self.draft, self._looks_anyway = "", False
         for mode in self.modes.values():
             mode.opened()
         self.mode = self.measuring if self.commission.compose.framed else self.looking
-        self.watching.opened()
 
     def refresh(self) -> None:
         c = self.commission
@@ -85,7 +82,7 @@ class CheckPage(ModedPage):
         options = tuple((name, name) for name in self.modes)
         switch = Switch("Compare by", options, self.work_on, self.mode.name)
         act = sheets.act or self.next_act(self._choose)
-        bench = BenchSheet((*self.watching.sections(), *sheets.sections), act)
+        bench = BenchSheet(sheets.sections, act)
         self.show_sheets(bench, ChoiceSheet((switch, *sheets.switches), sheets.remark))
 
     def _show_rest(self, until: str) -> None:
@@ -122,7 +119,7 @@ class CheckPage(ModedPage):
             lines.append(Press("A white sheet in this light…", self._choose_sheet))
         if self.commission.compose.framed:
             lines.append(Press("Take one with the camera stand-in", self.take_stand_in))
-        lines.append(self.watching.press())
+        lines.append(self.workroom.watching.press(self))
         return lines
 
     def seen_section(self) -> Section:
@@ -184,6 +181,9 @@ class CheckPage(ModedPage):
             self._take_sheet(path)
         return None
 
+    def takes_files(self) -> bool:
+        return self.commission.compose.framed
+
     def take_files(self, paths: list[Path]) -> None:
         """Photographs of the painting; of several the last is the newest."""
         for path in paths:
@@ -235,12 +235,6 @@ class CheckPage(ModedPage):
         name = f"camera stand-in, painting {number + 1}.jpg"
         workroom.works.run("The camera stand-in", make, lambda data: self.take_in(data, name))
         return None
-
-    def watch(self, folder: str) -> None:
-        """A folder in which photographs turn up; "" for none."""
-        label = "Watches a folder" if folder else "Watches no folder"
-        self.hand(lambda: Edit(CHECK, label, lambda x: watch(x, folder)))
-        self.watching.opened()
 
     def blink_now(self) -> None:
         """Show the other one of the two."""

@@ -19,20 +19,18 @@ from yarrow_lane.layers.wells_for import AreaColours, advice_in, chosen_well
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.words import counted
+from yarrow_lane.paint.caution import CAUTIONS, SPRAY
 from yarrow_lane.paint.drying import FILM_UM
 from yarrow_lane.ui.bench_sheet import Fact, Headline, Line, Note, Section, Swatch
 from yarrow_lane.ui.words import area_text, drying_text
 
 _FAR_OFF = 8.0  # dE00: told where even the nearest well is another colour (our choice)
 _A_TOUCH_ML = 0.05  # less than a drop: our choice
-_SPRAY = "Spray outdoors or well aired, with a mask; follow its safety data sheet."
-_OIL = "Solvents: air the room, no open flame, rags in a closed metal bin; follow the safety data sheets."
-_DUST = "Dry pastel dust: do not blow it off; wipe damp, and follow the safety data sheet of each pigment."
 
 
 def hazard_of(p: Pass) -> str:
     """The usual caution of a pass; "" where there is none beyond clean hands."""
-    return _SPRAY if p.nature == "fix" else _OIL if p.paint == "oil" else _DUST if p.paint == "pastel" else ""
+    return SPRAY if p.nature == "fix" else CAUTIONS.get(p.paint, "")
 
 
 def pass_sections(
