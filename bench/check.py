@@ -106,7 +106,7 @@ def _set_figures(words: str, cases: tuple[tuple[str, int, str], ...], held: bool
     far = [off for size, off in (m for case in found for m in case.moves) if 6 <= size <= 10.5]
     yield figure(f"{words}: moves of 6 to 10 told, median error of {len(far)}", float(np.median(far)), 0.4, "mm")
     yield figure(
-        f"{words}: first three in the other's five", float(np.mean([a for c in found for a in c.agree])), 0.9, more=True
+        f"{words}: first three in the other's five", float(np.mean([a for c in found for a in c.agree])), 0.9, "", True
     )
 
 

@@ -224,7 +224,7 @@ def _areas_off(patches: Patches, spoken: NDArray[np.bool_], areas: Sequence[Area
     every = [(0, "the whole picture", spoken)]
     every += [(a.id, a.name, spoken & (patches.label == n)) for n, a in enumerate(areas, 1) if a.painted]
     return tuple(
-        AreaOff(number, name, float(patches.off[..., 0][mask].mean()), float(patches.off[..., 1][mask].mean()))
+        AreaOff(number, name, float(np.median(patches.off[..., 0][mask])), float(np.median(patches.off[..., 1][mask])))
         for number, name, mask in every
         if mask.sum() >= _LEAST_PATCHES
     )

@@ -8,14 +8,16 @@ import numpy as np
 
 from yarrow_lane.canvas_photo.borders import fitted_borders
 from yarrow_lane.canvas_photo.straight import canvas_of, straightened
+from yarrow_lane.check.band import corners_by_band
 from yarrow_lane.check.film import in_one_light, small
 from yarrow_lane.check.grid import px_per_mm_for
 from yarrow_lane.check.measured import AreaAsked, Measured
 from yarrow_lane.check.measuring import MOST_WEAK, PhotoAsked, measured
-from yarrow_lane.intake.opening import open_picture
+from yarrow_lane.intake.opening import open_picture, open_whole
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture
+from yarrow_lane.transfer.question import suggest_corners as suggested
 
 LOOKED_PX = 2000  # longer side at least at which a photograph is measured: finer tells no more (measured)
 
@@ -43,6 +45,16 @@ def _opened(photo: PhotoFile, progress: Progress) -> PhotoAsked:
         if sheet.shape != picture.shape:
             sheet = None  # from elsewhere: it says nothing of this light
     return PhotoAsked(picture, corners, sheet)
+
+
+def suggest_corners(
+    path: Path, name: str, size_mm: tuple[float, float], progress: Progress = SILENT
+) -> Polygon | None:  # fmt: skip
+    """Where the canvas seems to lie in a photograph, px: by the coloured band of the grey frame, else by long lines; None where neither
+    is seen. Raises `Trouble`, `Cancelled`.
+    """
+    found = corners_by_band(open_whole(path, name, progress), size_mm)
+    return found or suggested(path, name, size_mm, progress)
 
 
 def canvas_picture(photo: PhotoFile, size_mm: tuple[float, float], progress: Progress = SILENT) -> Picture:

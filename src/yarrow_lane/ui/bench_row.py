@@ -59,7 +59,7 @@ class RowLine(QPushButton):
 
     def _room(self) -> float:
         """Px for title and small print, by the bench's own width."""
-        return px(WIDTH_PX) - px(36) - px(38) - self._beside() - px(12)
+        return px(WIDTH_PX) - px(50) - px(38) - self._beside() - px(12)
 
     def sizeHint(self) -> QSize:
         return QSize(px(200), self.height())

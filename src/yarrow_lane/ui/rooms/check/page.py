@@ -198,7 +198,7 @@ class CheckPage(ModedPage):
             photo_id, facts = workroom.photographs.keep_picture(source, name, progress)
             size = facts.width_px, facts.height_px
             found: Polygon | None = workroom.workers.ask(
-                "transfer.question:suggest_corners", workroom.pictures.file(photo_id, name), name, size_mm, progress=progress
+                "check.question:suggest_corners", workroom.pictures.file(photo_id, name), name, size_mm, progress=progress
             )
             return Taken(photo_id, name, size, workroom.now, found or middle_of(size, size_mm[0] / size_mm[1]))
 

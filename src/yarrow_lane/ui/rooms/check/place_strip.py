@@ -179,7 +179,7 @@ class _Steps(QWidget):
                 (step.words, lettering(14, "bold"), colours().text), (step.detail, lettering(13), colours().soft),
             ):  # fmt: skip
                 top += self._words(painter, QRectF(left, top, room, high), words, font, colour)
-            top += px(4)
+            top += px(5)
         painter.end()
 
     def _words(self, painter: QPainter, room: QRectF, words: str, font: QFont, colour: str) -> float:
@@ -189,11 +189,11 @@ class _Steps(QWidget):
         if need.height() > room.height() or room.height() < 2 * metrics.height():
             line = QRectF(room.left(), room.top(), room.width(), px(19))
             draw_line(painter, line, words, font, colour=colour)
-            return float(px(19))
+            return float(px(20))
         painter.setFont(font)
         painter.setPen(QColor(colour))
         painter.drawText(room, Qt.TextFlag.TextWordWrap, words)
-        return need.height()
+        return need.height() + px(2)
 
 
 class PlaceStrip(QWidget):
