@@ -1,6 +1,6 @@
 """Where paint and reference differ, patch by patch: value, warmth and strength of colour, each with its own noise."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
@@ -24,6 +24,7 @@ KINDS: tuple[Kind, ...] = ("value", "warmth")
 PATCH_CELLS = 4  # 12 mm: an eye's or a cheek's plane (our choice)
 LIMIT = {"value": 4.0, "warmth": 4.0}  # Lab units a painter would mend: our choice, above the noise measured
 SURE = 2.5  # times its own noise
+_EACH = 0.6  # of the limit that each of two photographs must show by itself: our choice
 _LEAST_SD = 0.5
 _OFF_MM = 0.42  # what is left of the drawing's error once the painting is moved back (measured)
 _LEAST_PATCHES = 2
@@ -106,6 +107,18 @@ def flagged(patches: Patches, spoken: NDArray[np.bool_]) -> NDArray[np.int64]:
     off, sd = patches.off[..., :2], patches.sd[..., :2]
     beyond = (np.abs(off) > limits) & (np.abs(off) > SURE * sd) & spoken[..., None]
     return np.where(beyond, np.sign(off), 0).astype(np.int64)
+
+
+def agreed(
+    flags: NDArray[np.int64], own: Sequence[Patches], shine: Sequence[NDArray[np.bool_]]
+) -> NDArray[np.int64]:  # fmt: skip
+    """Only what every photograph shows by itself, at most of the limit; one that shines there (h, w) is not asked."""
+    limits = np.array([LIMIT[k] for k in KINDS]) * _EACH
+    for patches, mask in zip(own, shine, strict=True):
+        off = patches.off[..., :2]
+        shown = (np.sign(off) == flags) & (np.abs(off) > limits)
+        flags = np.where(shown | mask[..., None], flags, 0)
+    return flags
 
 
 def clumps_of(flags: NDArray[np.int64], patches: Patches, parts: Iterable[NDArray[np.bool_]]) -> tuple[Clump, ...]:

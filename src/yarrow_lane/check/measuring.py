@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from yarrow_lane.canvas_photo.borders import fitted_borders
 from yarrow_lane.canvas_photo.straight import Straight, canvas_of, straightened
-from yarrow_lane.check.differences import Clump, Patches, clumps_of, flagged, patches_of
+from yarrow_lane.check.differences import Clump, Patches, agreed, clumps_of, flagged, patches_of
 from yarrow_lane.check.drawing import Moves, Plain, alike, moved_back, moves_of, places_moved, plain
 from yarrow_lane.check.edges import soft_edges
 from yarrow_lane.check.greys import Greys, read_greys, tone_of
@@ -111,10 +111,15 @@ def measured(
     for n, one in enumerate(laid):
         looked.append(_looked(one, plain_wanted, wanted, witness, labels, size_mm, px_per_mm, spoken_px))
         progress.at(0.4 + (n + 1) / len(laid) * 0.4)
-    merged, doubt, shone = _merged(looked)
+    merged, doubt, shine = _merged(looked)
+    shone = np.logical_and.reduce(shine)
     patches = patches_of(merged, wanted, doubt, labels, size_mm)
     spoken = _on_patches(~bare & ~shone, patches)
-    faults = _colour_faults(patches, spoken, areas)
+    flags = flagged(patches, spoken)
+    if len(looked) > 1:
+        own = [patches_of(k.cells, wanted, k.field.sd, labels, size_mm) for k in looked]
+        flags = agreed(flags, own, [~_on_patches(~mask, patches) for mask in shine])
+    faults = _colour_faults(flags, patches, areas)
     first = laid[0]
     evened = _evened_picture(first, looked[0], px_per_mm)
     whole, moved, noise = places_moved(plain_wanted, looked[0].plain, px_per_mm, places, spoken_px)
@@ -202,21 +207,20 @@ def _where(moves: Moves, spoken: NDArray[np.bool_]) -> Moves:
     return np.asarray(moves * share[..., None], np.float32)
 
 
-def _merged(looked: Sequence[_Looked]) -> tuple[Floats, Floats, NDArray[np.bool_]]:
-    """Evened cells of all photographs as one, the light's doubt, and what shines in the only photograph that shows it."""
+def _merged(looked: Sequence[_Looked]) -> tuple[Floats, Floats, tuple[NDArray[np.bool_], ...]]:
+    """Evened cells of all photographs as one, the light's doubt, and where each of them shines."""
     first = looked[0]
     if len(looked) == 1:
-        return first.cells, first.field.sd, np.zeros(first.cells.shape[:2], bool)
+        return first.cells, first.field.sd, (np.zeros(first.cells.shape[:2], bool),)
     other = looked[1]
     lightness = [lab_from_linear(k.cells)[..., 0] for k in (first, other)]
     here, there = shine_apart(lightness[0], lightness[1])
-    both = here & there
     weight = np.stack([np.where(here, 0.0, 1 / first.field.sd**2), np.where(there, 0.0, 1 / other.field.sd**2)])
     weight = np.where(weight.sum(0) > 0, weight, 1.0)
     share = weight / weight.sum(0)
     merged = share[0][..., None] * first.cells + share[1][..., None] * other.cells
     doubt = np.sqrt(share[0] * first.field.sd**2 + share[1] * other.field.sd**2)
-    return merged, doubt, both
+    return merged, doubt, (here, there)
 
 
 def _areas_off(patches: Patches, spoken: NDArray[np.bool_], areas: Sequence[AreaAsked]) -> tuple[AreaOff, ...]:
@@ -237,11 +241,11 @@ def _on_patches(spoken: NDArray[np.bool_], patches: Patches) -> NDArray[np.bool_
     return inner[2::2, 2::2][:rows, :columns] > 0
 
 
-def _colour_faults(patches: Patches, spoken: NDArray[np.bool_], areas: Sequence[AreaAsked]) -> tuple[ColourFault, ...]:
+def _colour_faults(flags: NDArray[np.int64], patches: Patches, areas: Sequence[AreaAsked]) -> tuple[ColourFault, ...]:
     """Clumps of value and of warmth; where both lie on one place they are one fault."""
     behind = np.isin(patches.label, [0, *(n for n, a in enumerate(areas, 1) if a.behind)])
     parts = [behind, ~behind] if not behind.all() else [behind]
-    clumps = list(clumps_of(flagged(patches, spoken), patches, parts))
+    clumps = list(clumps_of(flags, patches, parts))
     clumps.sort(key=lambda c: -abs(c.off) * c.mm2**0.5)
     found: list[list[Clump]] = []
     for clump in clumps:

@@ -41,9 +41,7 @@ def colour_words(fault: ColourFault) -> str:
     return words if fault.value else f"{words}, the value holds"
 
 
-def where_words(
-    at: Point, area: str, places: Sequence[tuple[str, Point]], size_mm: tuple[float, float], whole_sitter: bool = True
-) -> str:
+def where_words(at: Point, area: str, places: Sequence[tuple[str, Point]], size_mm: tuple[float, float]) -> str:
     """ "Cheek, 3 cm below the left eye"; far from every place the part of the canvas."""
     near = min(places, key=lambda p: math.dist(at, p[1]), default=None)
     if near is None or math.dist(at, near[1]) > _FAR * max(size_mm):

@@ -83,6 +83,7 @@ ROOM_KEYS: tuple[KeyWords, ...] = (
     KeyWords("Easel", "→ ← · 8", "stand: on, back (also Page Down, Page Up of a pedal); done to 80 %"),
     KeyWords("Easel", "U G S T · D W · ?", "stand: upside down, grey, squint, strip; dry or still wet by touch; what helps"),
     KeyWords("Easel", "Z", "show the whole crop, and back to the region"),
+    KeyWords("Check", "← →", "corners: walk them, enlarged"),
     KeyWords("Check", "↑ ↓", "the next place to mend"),
     KeyWords("Check", "B", "blink between reference and painting"),
     KeyWords("Check", "L", "put the place on the last list, or take it off"),

@@ -8,11 +8,11 @@ from PySide6.QtWidgets import QFileDialog
 
 from yarrow_lane.canvas_photo.taken import Taken, usual_corners
 from yarrow_lane.lane.happening import Photographed, of_kind
-from yarrow_lane.measure.plane import Point, Polygon
+from yarrow_lane.measure.plane import Point, Polygon, Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.ui.bench_sheet import Note, Section
 from yarrow_lane.ui.file_words import ENDINGS
-from yarrow_lane.ui.kit.drawing_tools import GripsTool
+from yarrow_lane.ui.kit.drawing_tools import CornersTool
 from yarrow_lane.ui.kit.overlays import Outline
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.pictures import Shown
@@ -21,6 +21,7 @@ if TYPE_CHECKING:
     from yarrow_lane.ui.room_page import RoomPage
 
 Source = Path | bytes
+_NEAR = 0.09  # of the photograph's longer side, about a corner looked at closely: our choice
 
 
 def chosen_file(page: "RoomPage", title: str) -> Path | None:
@@ -57,7 +58,7 @@ def note_photograph(
 
 def corners_section(of: str, clockwise_from: str) -> Section:
     """How corners are set."""
-    pull = f"Where {of} seems to lie is a guess: pull each corner right, clockwise from {clockwise_from}. The wheel enlarges."
+    pull = f"Where {of} seems to lie is a guess: pull each corner right, clockwise from {clockwise_from}, or click: the nearest follows. The wheel enlarges."
     return Section(
         "The corners",
         (
@@ -72,12 +73,32 @@ class PhotoCorners:
 
     def __init__(self, view: PictureView, page: "RoomPage", moved: Callable[[int, Point], None]) -> None:
         self._view, self._page = view, page
-        self._shown = ""
-        self.tool = GripsTool(self._moving, moved)
+        self._shown, self._near = "", -1  # the photograph, and the corner looked at closely
+        self.tool = CornersTool(self._moving, moved)
 
     def forget(self) -> None:
         """Something else is shown on the view."""
-        self._shown = ""
+        self._shown, self._near = "", -1
+
+    def walk(self, step: int) -> None:
+        """The next corner, enlarged."""
+        if self.tool.points:
+            self._near = (
+                (self._near + step) % len(self.tool.points)
+                if self._near >= 0
+                else 0
+                if step > 0
+                else -1 % len(self.tool.points)
+            )
+            (x, y), wide = self.tool.points[self._near], _NEAR * max(self._view.content)
+            self._view.fit(Rect(x - wide / 2, y - wide / 2, wide, wide))
+
+    def whole(self) -> bool:
+        """All of the photograph again; whether a corner was looked at."""
+        was, self._near = self._near, -1
+        if was >= 0:
+            self._view.frame.fit()
+        return was >= 0
 
     def show(self, photo: Taken) -> None:
         """The photograph with its corners."""

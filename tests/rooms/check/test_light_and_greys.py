@@ -10,7 +10,8 @@ from yarrow_lane.canvas_photo.borders import fitted_borders
 from yarrow_lane.canvas_photo.straight import straightened
 from yarrow_lane.check.greys import STEPS, Greys, Tone, groups_round, luminance_of, read_greys, tone_of
 from yarrow_lane.check.light import field_of
-from yarrow_lane.check.wording import value_words, warmth_words
+from yarrow_lane.check.measured import HiddenShare
+from yarrow_lane.check.wording import hidden_words, value_words, warmth_words
 
 with warnings.catch_warnings():
     warnings.simplefilter("ignore")
@@ -129,6 +130,13 @@ def test_values_in_words(by, words):
 
 def test_warmth_in_words():
     assert [warmth_words(b) for b in (5, -9, 15)] == ["a little too warm", "clearly too cool", "far too warm"]
+
+
+@pytest.mark.parametrize(
+    ("share", "words"), [(0.95, "nothing"), (0.8, "a fifth"), (0.66, "a third"), (0.5, "a half"), (0.35, "a good half")]
+)
+def test_what_is_hidden_in_words(share, words):
+    assert f"would show only {words} here" in hidden_words(HiddenShare(1, "body fur", share))
 
 
 def straight_of(shot):

@@ -12,7 +12,9 @@ from PySide6.QtWidgets import QFileDialog
 from tests.journeys.hands import keys, press, send
 from yarrow_lane.check.record import CHECK, with_photo
 from yarrow_lane.deliver.handover import DELIVER
+from yarrow_lane.lane.happening import Photographed
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.progress import SILENT
 
 DOWN, UP = Qt.Key.Key_Down, Qt.Key.Key_Up
 
@@ -118,7 +120,7 @@ def test_mended_and_gone_in_the_next_photograph(qtbot, check, wait_idle):
     window, mode = check.window(), check.measuring
     for n in range(len([f for f in mode.told().faults if f.meant is None])):
         mode._choose(n)
-        mode._list_by_hand()
+        mode.hands.list_it()
     listed = len(now(window).check.to_mend)
     assert listed >= 2
     check.take_stand_in()
@@ -134,6 +136,17 @@ def test_mended_and_gone_in_the_next_photograph(qtbot, check, wait_idle):
     send(mode.view, QMouseEvent.Type.MouseButtonRelease, at + QPointF(3, 2), Qt.MouseButton.NoButton)
     assert now(window).check.newest.corners[0] != photo.corners[0]
     window.undo()
+    whole = mode.view.scale
+    keys(qtbot, window, Qt.Key.Key_Right, Qt.Key.Key_Right)
+    assert mode.view.scale > 4 * whole, "a corner, enlarged"
+    place = QPointF(mode.view.rect().center()) + QPointF(40, 30)
+    aimed = mode.view.to_content(place)
+    send(mode.view, QMouseEvent.Type.MouseButtonPress, place)
+    send(mode.view, QMouseEvent.Type.MouseButtonRelease, place, Qt.MouseButton.NoButton)
+    assert now(window).check.newest.corners[1] == pytest.approx(aimed, abs=0.02), "one click sets the nearest"
+    window.undo()
+    keys(qtbot, window, Qt.Key.Key_Escape)
+    assert mode.view.scale == pytest.approx(whole)
     keys(qtbot, window, Qt.Key.Key_Return)
     qtbot.waitUntil(lambda: mode.told() is not None and mode.told().measured.flat is not None, timeout=60_000)
     wait_idle(window)
@@ -259,3 +272,21 @@ def test_a_second_photograph_and_a_white_sheet_are_kept_with_it(qtbot, check, wa
     photo = now(window).check.photos[0]
     window.desk.do(window.commission_id, Edit(CHECK, "x", lambda c: with_photo(c, photo)))
     assert len(now(window).check.together) == 1
+
+
+def test_a_photograph_filed_at_the_easel_is_taken_from_there(qtbot, check, wait_idle, cat_file):
+    window = check.window()
+    photo_id = check.workroom.photographs.keep_picture(cat_file, "easel.jpg", SILENT)[0]
+    window.desk.happen(window.commission_id, Photographed(check.workroom.now, photo_id, "easel.jpg", about="1:x"), "Easel")
+    wait_idle(window)
+    check.bench.fold("Another photograph", False)
+    words = next(
+        line.words
+        for s in check.bench.sheet.sections
+        for line in s.lines
+        if getattr(line, "words", "").startswith("Take the one filed")
+    )
+    press(qtbot, check, words)
+    wait_idle(window)
+    assert now(window).check.newest.photo_id == photo_id
+    assert check._filed_at_easel() is None

@@ -147,6 +147,16 @@ class GripsTool(Still):
             self._dragged(held, point)
 
 
+class CornersTool(GripsTool):
+    """Four corners: taken and put elsewhere, or set by one click, which the nearest follows."""
+
+    def press(self, point: Point, reach: float) -> None:
+        super().press(point, reach)
+        if self._held is None and self.points:
+            self._held = min(range(len(self.points)), key=lambda n: math.dist(self.points[n], point))
+            self.move(point)
+
+
 class LengthTool(PullTool):
     """A length drawn from one place to another; `drawn(a, b)` is told. `words(a, b)` stand beside it while it is drawn."""
 

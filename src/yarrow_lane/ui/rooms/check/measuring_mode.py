@@ -1,6 +1,5 @@
 """Measuring: the painting straightened, numbered where it is off, worst first; each place enlarged with how it is mended."""
 
-from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer
@@ -10,10 +9,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
 from yarrow_lane.check.measured import Measured
 from yarrow_lane.check.mending import Mend, mend_of
 from yarrow_lane.check.ranking import ranked
-from yarrow_lane.check.record import CHECK, ToMend, accepted, mend, no_longer_meant, not_mend, refuse, with_corner
-from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.recompose import Proposal, Recomposed
-from yarrow_lane.deliver.handover import with_notes
+from yarrow_lane.check.record import CHECK, accepted, with_corner
 from yarrow_lane.easel.standing import last_painted
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.lengths import hours_text
@@ -42,6 +38,7 @@ from yarrow_lane.ui.rooms.check.measuring_view import (
     rest_note,
     rows_of,
 )
+from yarrow_lane.ui.rooms.check.mending_hands import MendingHands
 from yarrow_lane.ui.rooms.check.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.check.place_strip import PlaceStrip
 
@@ -75,7 +72,8 @@ class MeasuringMode(Mode):
         self.view = PictureView("The painting, measured")
         self.picture = self.view
         self.legend = Legend()
-        self.strip = PlaceStrip(self._list_by_hand, self._meant_by_hand)
+        self.hands = MendingHands(self)
+        self.strip = PlaceStrip(self.hands.list_it, self.hands.mean_it)
         outer = QVBoxLayout(self.widget)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.setSpacing(0)
@@ -167,7 +165,8 @@ class MeasuringMode(Mode):
         self._only_picture()
         act = NextAct("Measure it", "the four edges are fitted from there, with the lens", self._accept)
         section = corners_section("the canvas", "the canvas's own top left")
-        return Sheets((section, Section("The painting", tuple(self.page.photo_presses())), self.page.seen_section()), (), act)
+        sections = (section, Section("The painting", tuple(self.page.photo_presses())), self.page.seen_section())
+        return Sheets(sections, (), act, "← → walk the corners, enlarged")
 
     def _waiting(self) -> Sheets:
         trouble = self.asking.measured.trouble
@@ -241,7 +240,7 @@ class MeasuringMode(Mode):
         mended = mended_of(c.check, told.faults, photo.photo_id)
         if mended:
             gone: list[Line] = [Fact(t.words, "mended", "good") for t in mended]
-            sections.append(Section("No longer found", (*gone, Press("Strike them off", lambda: self._strike(mended)))))
+            sections.append(Section("No longer found", (*gone, Press("Strike them off", lambda: self.hands.strike(mended)))))
         if c.check.to_mend:
             sections.append(Section("On the last list", (Fact(counted(len(c.check.to_mend), "line"), list_minutes(c.check)),)))
         about = [*photo_lines(photo, last_painted(c.easel), page.workroom.now), *photo_facts(told)]
@@ -265,7 +264,7 @@ class MeasuringMode(Mode):
             return None
         m = told.mends[told.chosen]
         steps = ", then ".join(s.short or s.words for s in m.steps)
-        return NextAct(f"Mend place {told.chosen + 1} at the easel", f"{steps} · {hours_text(m.minutes)}", self._to_easel)
+        return NextAct(f"Mend place {told.chosen + 1} at the easel", f"{steps} · {hours_text(m.minutes)}", self.hands.to_easel)
 
     # --- what hands mean
 
@@ -284,6 +283,7 @@ class MeasuringMode(Mode):
             self._choose(found)
 
     def _accept(self) -> Meaning:
+        self.corners.whole()
         return Edit(CHECK, "Set the corners of the painting", accepted)
 
     def to_corners(self) -> Meaning:
@@ -301,59 +301,6 @@ class MeasuringMode(Mode):
         self.chosen = 0
         if photo is not None:
             note_photograph(self.page, photo, "painting", found.bulges[-1], "Check")
-
-    def _line(self, told: Told) -> ToMend | None:
-        photo = self.page.commission.check.newest
-        if told.at is None or told.chosen is None or photo is None:
-            return None
-        return ToMend(told.at.line, told.at.at, told.at.kinds, told.mends[told.chosen].minutes, photo.photo_id)
-
-    def _put_on_list(self, line: ToMend) -> None:
-        """On Check's list and on the last list at Deliver: one list, wherever it is looked at."""
-
-        def listed(c: Commission) -> Recomposed:
-            return Recomposed(replace(c, check=mend(c.check, line), deliver=with_notes(c.deliver, (line.words,))))
-
-        self.page.hand(lambda: Proposal("Put a place on the last list", "Check", listed))
-
-    def _to_easel(self) -> Meaning:
-        told = self.told()
-        line = self._line(told) if told is not None else None
-        if line is not None:
-            self._put_on_list(line)
-            self.page.go_to("Easel")
-        return None
-
-    def _list_by_hand(self) -> None:
-        told = self.told()
-        line = self._line(told) if told is not None else None
-        if line is None:
-            return
-        if any(t.words == line.words for t in self.page.commission.check.to_mend):
-            self.page.hand(lambda: Edit(CHECK, "Took a place off the list", lambda x: not_mend(x, line.words)))
-        else:
-            self._put_on_list(line)
-
-    def _meant_by_hand(self) -> None:
-        told = self.told()
-        fault = told.at if told is not None else None
-        if fault is None:
-            return
-        meant = fault.meant
-        if meant is not None:
-            self.page.hand(lambda: Edit(CHECK, "It counts again", lambda x: no_longer_meant(x, meant)))
-        else:
-            self.page.hand(lambda: Edit(CHECK, "It is meant so", lambda x: refuse(x, fault.as_meant)))
-
-    def _strike(self, mended: tuple[ToMend, ...]) -> Meaning:
-        words = {t.words for t in mended}
-
-        def struck(c: Commission) -> Recomposed:
-            lines = tuple(replace(x, done=True) if x.text in words else x for x in c.deliver.last_list)
-            left = tuple(t for t in c.check.to_mend if t.words not in words)
-            return Recomposed(replace(c, check=replace(c.check, to_mend=left), deliver=replace(c.deliver, last_list=lines)))
-
-        return Proposal("Struck off what is mended", "Check", struck)
 
     # --- blinking
 
@@ -379,7 +326,20 @@ class MeasuringMode(Mode):
         self._blink.stop()
         self._reference_shows = False
 
+    def _key_at_corners(self, event: QKeyEvent) -> bool:
+        """While corners are set: arrows walk them enlarged, Esc shows all of the photograph."""
+        photo = self.page.commission.check.newest
+        if photo is None or photo.accepted:
+            return False
+        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        if step is not None:
+            self.corners.walk(step)
+            return True
+        return event.key() == Qt.Key.Key_Escape and self.corners.whole()
+
     def key(self, event: QKeyEvent) -> bool:
+        if self._key_at_corners(event):
+            return True
         told = self.told()
         word = event.text().lower()
         step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
@@ -398,9 +358,9 @@ class MeasuringMode(Mode):
         elif word == "e":
             self.show_edges(not self.edges)
         elif word == "l":
-            self._list_by_hand()
+            self.hands.list_it()
         elif word == "m":
-            self._meant_by_hand()
+            self.hands.mean_it()
         elif event.key() == Qt.Key.Key_Escape and self._blink.isActive():
             self._stop_blinking()
             self.view.frame.fit()

@@ -7,7 +7,7 @@ from yarrow_lane.check.measured import AreaAsked, Measured
 from yarrow_lane.check.mending import Mend
 from yarrow_lane.check.ranking import Fault
 from yarrow_lane.check.record import Check, MeantSo, ToMend, same_place
-from yarrow_lane.check.wording import TELLS_HIDDEN
+from yarrow_lane.check.wording import TELLS_HIDDEN, hidden_words, value_words
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.words import begun, counted
@@ -19,6 +19,7 @@ ENLARGED = 4.0  # the drawing's errors are shown so many times (told beside it):
 _LIT = 6  # regions whose hidden share is shown at most
 _BADGE_PX = 16.0
 _EDGE_MM = 4.0
+_WHOLE_OFF = 2.5  # L*: half a value, from which all of it is told (our choice)
 
 
 @dataclass(frozen=True)
@@ -97,6 +98,11 @@ def photo_facts(told: Told) -> list[Line]:
     lines.append(Fact("Photographs", "two of this state" if len(m.greys) > 1 else "one: shine is not told from paint"))
     if m.spoken < 0.995:
         lines.append(Fact("Judged", f"{100 * m.spoken:.0f}\u202f%: what is painted"))
+    if m.all_round and m.areas and abs(m.areas[0].value) > _WHOLE_OFF:
+        lines.append(Fact("All of it", value_words(m.areas[0].value), "wrong"))
+    worst = max(m.hidden, key=lambda h: h.share, default=None)
+    if worst is not None and worst.share > TELLS_HIDDEN:
+        lines.append(Note(hidden_words(worst)))
     whole = whole_words(m.whole)
     if whole:
         lines.append(Fact("All of it lies", ", ".join(f"{v} {k}" for k, v in whole)))

@@ -14,9 +14,9 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal, Recomposed
 from yarrow_lane.deliver.handover import rest_ends, with_notes
 from yarrow_lane.intake.opening import PictureFacts
-from yarrow_lane.lane.happening import Photographed
+from yarrow_lane.lane.happening import Photographed, of_kind
 from yarrow_lane.lane.part import Edit
-from yarrow_lane.measure.days import clock_text
+from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Polygon
 from yarrow_lane.measure.progress import Progress
@@ -117,6 +117,11 @@ class CheckPage(ModedPage):
         if another:
             lines.append(Press("The same state, lamp moved…", self._choose_second))
             lines.append(Press("A white sheet in this light…", self._choose_sheet))
+        filed = self._filed_at_easel()
+        if filed is not None:
+            lines.append(
+                Press(f"Take the one filed at the easel, {day_text(filed.at.date())}", lambda: self._take_filed(filed))
+            )
         if self.commission.compose.framed:
             lines.append(Press("Take one with the camera stand-in", self.take_stand_in))
         lines.append(self.workroom.watching.press(self))
@@ -208,6 +213,16 @@ class CheckPage(ModedPage):
             self.desk.do(commission_id, Edit(CHECK, label, lambda x: with_photo(x, photo, second)))
 
         workroom.works.run(f"Reading {name}", work, done)
+
+    def _filed_at_easel(self) -> Photographed | None:
+        """The newest photograph of the painting that was filed to a pass and is not looked at here yet."""
+        known = {p.photo_id for p in self.commission.check.photos}
+        every = of_kind(self.commission.log, Photographed)
+        return next((h for h in reversed(every) if h.purpose == "painting" and h.about and h.photo_id not in known), None)
+
+    def _take_filed(self, filed: Photographed) -> Meaning:
+        self.take_in(self.workroom.pictures.file(filed.photo_id, filed.name), filed.name)
+        return None
 
     def _take_sheet(self, path: Path) -> None:
         commission_id = self.commission_id

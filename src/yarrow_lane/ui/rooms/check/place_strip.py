@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from yarrow_lane.check.mending import Mend
 from yarrow_lane.check.ranking import Fault
@@ -20,7 +20,8 @@ from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.theme.lettering import lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
-_HIGH, _LOUPE = 176, 148
+_HIGH, _LOUPE, _SMALL_LOUPE = 176, 148, 96
+_WIDE, _LEAST_BOTH, _LEAST_ONE = 760, 620, 500  # px of width from which loupes are large, both shown, one shown
 _ROOM = 470  # px of height the page wants to show it at all
 _LEAST_REACH_MM = 26.0
 _STEPS, _MOST_STEPS = 10, 2  # of value; of mending
@@ -32,7 +33,7 @@ class _Scales(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setMinimumWidth(px(190))
+        self.setMinimumWidth(px(140))
         self._fault: Fault | None = None
 
     def show_fault(self, fault: Fault) -> None:
@@ -97,15 +98,12 @@ class _Scales(QWidget):
             return
         left, right = (asked, said) if wanted < painted else (said, asked)
         a, b = sorted((painted, wanted))
-        draw_line(
-            painter,
-            QRectF(a - px(78), top - px(21), px(76) + px(6), px(16)),
-            left,
-            font,
-            Qt.AlignmentFlag.AlignRight,
-            colours().text,
-        )
-        draw_line(painter, QRectF(b - px(2), top - px(21), px(100), px(16)), right, font, colour=colours().text)
+        metrics, y = QFontMetricsF(font), top - px(21)
+        wide = metrics.horizontalAdvance(left) + px(4)
+        begin = max(0.0, a - wide + px(8))
+        draw_line(painter, QRectF(begin, y, wide, px(16)), left, font, colour=colours().text)
+        then = max(b - px(2), begin + wide + px(6))
+        draw_line(painter, QRectF(then, y, self.width() - then, px(16)), right, font, colour=colours().text)
 
     def _arrow(self, painter: QPainter, of: float, to: float, y: float) -> None:
         way = 1 if to > of else -1
@@ -204,6 +202,8 @@ class PlaceStrip(QWidget):
         self.setObjectName("choices")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedHeight(px(_HIGH))
+        # It never makes the window wider: what has no room is left out.
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self.reference, self.painting = (PictureView(n, margin_px=0) for n in ("The reference there", "The painting there"))
         self.scales, self.steps, self.where = _Scales(), _Steps(), PlainLabel()
         self.where.setFont(lettering(13.5, "bold"))
@@ -212,6 +212,7 @@ class PlaceStrip(QWidget):
         self.list_button.clicked.connect(listed)
         self.meant_button.clicked.connect(meant)
         self._area = Rect(0, 0, 1, 1)
+        self._boxes: dict[PictureView, QWidget] = {}
         row = QHBoxLayout(self)
         row.setContentsMargins(px(12), px(6), px(10), px(6))
         row.setSpacing(px(12))
@@ -223,12 +224,14 @@ class PlaceStrip(QWidget):
             label.setText(words)
             label.setFont(lettering(12.5))
             label.setProperty("role", "soft")
-            box = QVBoxLayout()
+            holder = self._boxes[view] = QWidget()
+            box = QVBoxLayout(holder)
+            box.setContentsMargins(0, 0, 0, 0)
             box.setSpacing(px(2))
             box.addWidget(label)
             box.addWidget(view, 1)
             view.setFixedWidth(px(_LOUPE))
-            row.addLayout(box)
+            row.addWidget(holder)
         row.addWidget(self.scales, 5)
         right = QVBoxLayout()
         right.setSpacing(px(4))
@@ -264,9 +267,9 @@ class PlaceStrip(QWidget):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        narrow = self.width() < px(760)
-        for view in (self.reference, self.painting):
-            view.setFixedWidth(px(104) if narrow else px(_LOUPE))
+        for view, least in ((self.reference, _LEAST_BOTH), (self.painting, _LEAST_ONE)):
+            self._boxes[view].setVisible(self.width() >= px(least))
+            view.setFixedWidth(px(_LOUPE if self.width() >= px(_WIDE) else _SMALL_LOUPE))
             view.fit(self._area)
 
 

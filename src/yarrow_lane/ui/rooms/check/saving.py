@@ -5,13 +5,13 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from yarrow_lane.check.strips import Strip
-from yarrow_lane.compose.reference import reference_key, working_px_per_mm
+from yarrow_lane.compose.reference import working_px_per_mm
 from yarrow_lane.documents.print_plan import PRINT_PX_MM
-from yarrow_lane.lane.happening import Printed
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.measure.raster import Picture
+from yarrow_lane.ui.written import write
 
 if TYPE_CHECKING:
     from yarrow_lane.documents import grey_frame, strips_sheet
@@ -20,24 +20,6 @@ else:
     grey_frame, strips_sheet = late("yarrow_lane.documents.grey_frame"), late("yarrow_lane.documents.strips_sheet")
 
 _NO_LIMIT_PX = 1_000_000  # the photograph itself is the limit
-
-
-def write(
-    page: "CheckPage", title: str, about: str, ending: str, make: Callable[[Progress], bytes], noted: str = ""
-) -> None:  # fmt: skip
-    """Ask where it goes, make it off the interface's thread, write it; `noted` is what the log says was printed."""
-    c = page.commission
-    path = page.choose_file(title, f"{c.brief.title} {about}", ending)
-    if path is None:
-        return
-
-    def done(data: bytes) -> None:
-        page.workroom.write_file(path, data)
-        if noted:
-            page.desk.happen(c.id, Printed(page.workroom.now, noted, reference_key(c.compose)), "Check")
-        page.workroom.say(f"Written to {path}.", False)
-
-    page.workroom.works.run(title, make, done)
 
 
 def save_frame(page: "CheckPage") -> None:

@@ -1,19 +1,19 @@
 """Squares, lines and prints written to files beside the window's own work, and noted as printed."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from yarrow_lane.compose.reference import reference_key, working_px_per_mm
+from yarrow_lane.compose.reference import working_px_per_mm
 from yarrow_lane.documents.lines_svg import lines_svg
 from yarrow_lane.documents.print_plan import PRINT_PX_MM, plan_print
 from yarrow_lane.documents.squared_picture import squared_png
-from yarrow_lane.lane.happening import Printed
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.progress import Progress
 from yarrow_lane.transfer.lines.line import Line
 from yarrow_lane.transfer.marks.laid import LaidMarks, laid_over
 from yarrow_lane.transfer.squares import Squares
 from yarrow_lane.ui.rooms.transfer.squares_view import quartered_of, ticks_of
+from yarrow_lane.ui.written import write
 
 if TYPE_CHECKING:
     from yarrow_lane.documents import overlay_page, squares_sheet
@@ -23,24 +23,6 @@ else:
     squares_sheet = late("yarrow_lane.documents.squares_sheet")  # what writes PDF is loaded with the first document
 
 _NO_LIMIT_PX = 1_000_000  # the photograph itself is the limit
-
-
-def write(
-    page: "TransferPage", title: str, about: str, ending: str, make: Callable[[Progress], bytes], noted: str = ""
-) -> None:
-    """Ask where it goes, make it off the interface's thread, write it; `noted` is what the log says was printed."""
-    c = page.commission
-    path = page.choose_file(title, f"{c.brief.title} {about}", ending)
-    if path is None:
-        return
-
-    def done(data: bytes) -> None:
-        page.workroom.write_file(path, data)
-        if noted:
-            page.desk.happen(c.id, Printed(page.workroom.now, noted, reference_key(c.compose)), "Transfer")
-        page.workroom.say(f"Written to {path}.", False)
-
-    page.workroom.works.run(title, make, done)
 
 
 def print_px_per_mm(page: "TransferPage", scale: float) -> float:
