@@ -60,8 +60,9 @@ def where_words(at: Point, area: str, places: Sequence[tuple[str, Point]], size_
 def hidden_words(hidden: HiddenShare) -> str:
     """What a fault of a whole region would show."""
     shows = 1 - hidden.share
-    part = "nothing" if shows < 0.1 else f"a {_PARTS[min(_PARTS, key=lambda p: abs(p - shows))]}"
-    return f"A fault of the whole {hidden.name} would show only {part} here: put the grey frame round."
+    part = _PARTS[min(_PARTS, key=lambda p: abs(p - shows))]
+    how = "not show" if shows < 0.1 else f"show only a {part} of itself"
+    return f"A fault of the whole {hidden.name} would {how} here: put the grey frame round."
 
 
 _PARTS = {0.1: "tenth", 0.2: "fifth", 0.25: "quarter", 1 / 3: "third", 0.5: "half", 2 / 3: "good half"}
