@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from yarrow_lane.check.drawing import Moved
 from yarrow_lane.measure.plane import Point, Polygon
@@ -94,6 +93,3 @@ class Measured:
     def bytes(self) -> int:
         """How much memory it holds."""
         return int(np.asarray(self.flat).nbytes)
-
-
-Mask = NDArray[np.bool_]

@@ -133,11 +133,6 @@ def with_corner(check: Check, number: int, to: Point) -> Check:
     return _newest(check, corner_moved(_last(check), number, to))
 
 
-def with_corners(check: Check, corners: Polygon) -> Check:
-    """All four, as the sides meet."""
-    return _newest(check, replace(_last(check), corners=corners))
-
-
 def accepted(check: Check, yes: bool = True) -> Check:
     """The corners of the newest are right, or are looked at again."""
     return _newest(check, replace(_last(check), accepted=yes))
