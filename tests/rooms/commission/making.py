@@ -1,10 +1,11 @@
 """Commissions as far along as a test needs them."""
 
 from dataclasses import replace
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 
 from tests.conftest import NOON
-from yarrow_lane.check.comparison import Check
+from yarrow_lane.canvas_photo.taken import Taken
+from yarrow_lane.check.record import Check, with_photo
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
@@ -44,6 +45,11 @@ def regions() -> Layers:
     return add_region(layers, "eye", ((80, 100), (110, 100), (95, 120)), CANVAS)
 
 
+def painting_at(moment: datetime) -> Check:
+    """The painting photographed then."""
+    return with_photo(Check(), Taken("p9", "easel.jpg", (1200, 1500), moment, ((0, 0), (1200, 0), (1200, 1500), (0, 1500))))
+
+
 def shut_up_to(door: str, passes_left: int = 0) -> Commission:
     """A commission whose doors are shut by the facts up to and with `door`."""
     c, reach = fresh(), DOORS.index(door)
@@ -65,7 +71,7 @@ def shut_up_to(door: str, passes_left: int = 0) -> Commission:
         finished = tuple(FinishedPass(p.id, NOON - timedelta(days=5), p.dry_minutes) for p in done)
         c = replace(c, easel=Easel(finished))
     if reach >= 7:
-        c = replace(c, check=Check("p9", "easel.jpg", (1200, 1500), NOON - timedelta(days=4)))
+        c = replace(c, check=painting_at(NOON - timedelta(days=4)))
     if reach >= 8:
         coats = (NOON - timedelta(days=2), NOON - timedelta(days=2, hours=-4))
         c = replace(

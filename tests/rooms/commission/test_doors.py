@@ -6,8 +6,7 @@ from datetime import timedelta
 import pytest
 
 from tests.conftest import NOON
-from tests.rooms.commission.making import LEAD, STUDIO, fresh, shut_up_to
-from yarrow_lane.check.comparison import Check
+from tests.rooms.commission.making import LEAD, STUDIO, fresh, painting_at, shut_up_to
 from yarrow_lane.commission.commission import CommissionTrouble, unwaive_door, waive_door
 from yarrow_lane.commission.recompose import take_photo_away
 from yarrow_lane.commission.standing import passes_in, stand, thickest_film
@@ -47,7 +46,7 @@ def test_a_new_commission_stands_before_all_nine():
         ("Palette", {"palette": Palette()}, "no colour taken"),
         (
             "Check",
-            {"check": Check("p", "early.jpg", (9, 9), NOON - timedelta(days=9))},
+            {"check": painting_at(NOON - timedelta(days=9))},
             "compare again when the painting is done",
         ),
     ],

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import NOON
-from tests.rooms.commission.making import LEAD, STUDIO, regions, shut_up_to
+from tests.rooms.commission.making import LEAD, STUDIO, painting_at, regions, shut_up_to
 from yarrow_lane.canvas_photo.taken import Taken
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import recompose, recount, resequence
@@ -171,7 +171,7 @@ def test_a_fresh_commission_has_nothing_to_say():
 def test_sheets_and_the_comparison_are_named():
     c = under_way()
     sheet = Printed(NOON, "squares", reference_key(c.compose))
-    c = replace(c, log=(*c.log, sheet), check=replace(c.check, at=NOON))
+    c = replace(c, log=(*c.log, sheet), check=painting_at(NOON))
     found = recompose(c, frame(c.compose, "p1", SIZE, 1800, (1300, 1300)))
     assert "Sheets printed before show the earlier composition: print them again." in found.changes
     assert "The photograph of the painting was compared with the earlier composition." in found.changes
