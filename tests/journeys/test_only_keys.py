@@ -192,7 +192,10 @@ def test_a_portrait_from_an_empty_studio_to_delivered_by_keys_alone(
     go_on("Check")
     hands.press(ENTER)
     qtbot.waitUntil(lambda: c().check.photo_id != "", timeout=30_000)
-    go_on("Deliver")
+    settle()
+    assert window.current.bench.sheet.act.title == "Measure it"
+    hands.press(Qt.Key.Key_9)
+    assert window.door == "Deliver"
     for wait in (0, 0, 25, 24 * 5, 4, 25, 0):
         clock.now += timedelta(hours=wait)
         window.current.refresh()

@@ -154,8 +154,7 @@ class MeasuringMode(Mode):
         note = Note(
             "With the grey frame round it a fault of all of it shows too; without one only what differs from place to place."
         )
-        frame = Press("Print the grey frame…", self.page.save_frame)
-        return Sheets((Section("The painting", (note, frame, *self.page.photo_presses())), self.page.seen_section()))
+        return Sheets((Section("The painting", (note, *self.page.photo_presses())), self.page.seen_section()))
 
     def _at_corners(self) -> Sheets:
         photo = self.page.commission.check.newest

@@ -65,7 +65,9 @@ class CheckPage(ModedPage):
         self.draft, self._looks_anyway = "", False
         for mode in self.modes.values():
             mode.opened()
-        self.mode = self.measuring if self.commission.compose.framed else self.looking
+        # Without a photograph there is the reference to look at, and nothing to measure.
+        measures = self.commission.compose.framed and bool(self.commission.check.photos)
+        self.mode = self.measuring if measures else self.looking
 
     def refresh(self) -> None:
         c = self.commission
@@ -114,6 +116,8 @@ class CheckPage(ModedPage):
     def photo_presses(self, another: bool = False) -> list[Line]:
         """Ways to get a photograph of the painting."""
         lines: list[Line] = [Press("Choose a photograph of it…", self._choose)]
+        if not self.commission.check.photos and self.commission.compose.framed:
+            lines.append(Press("Print the grey frame for it…", self.save_frame))
         if another:
             lines.append(Press("The same state, lamp moved…", self._choose_second))
             lines.append(Press("A white sheet in this light…", self._choose_sheet))
@@ -210,7 +214,10 @@ class CheckPage(ModedPage):
         def done(photo: Taken) -> None:
             self.desk.happen(commission_id, Photographed(photo.at, photo.photo_id, name), "Check")
             label = f"Put {name} beside the crop"
+            first = not self.desk.commission(commission_id).check.photos
             self.desk.do(commission_id, Edit(CHECK, label, lambda x: with_photo(x, photo, second)))
+            if first and self.commission_id == commission_id and self.isVisible():
+                self.work_on("measuring")
 
         workroom.works.run(f"Reading {name}", work, done)
 
