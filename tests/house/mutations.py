@@ -59,7 +59,7 @@ MUTATIONS = (
     Mutation("greys say nothing of the level", "check/light.py", "wanted = np.log((light + _FLARE) /", "wanted = 0 * np.log((light + _FLARE) /", "rooms/check"),
     Mutation("paint is taken for light", "check/light.py", "np.clip(1 - far**2, 0, 1) ** 2", "1.0", "rooms/check"),
     Mutation("the camera's curve stays", "check/greys.py", "np.float32(1 + self.a)", "np.float32(1.0)", "rooms/check"),
-    Mutation("bare ground is judged", "check/measuring.py", "_on_patches(~bare & ~shone, patches)", "_on_patches(bare | True, patches)", "rooms/check"),
+    Mutation("bare ground is judged", "check/measuring.py", "whole_patches(~wanted.bare & ~shone, patches)", "whole_patches(wanted.bare | True, patches)", "rooms/check"),
     Mutation("the painting is not moved back", "check/measuring.py", "back = moved_back(one.flat, moves)", "back = one.flat[::-1]", "rooms/check"),
     Mutation("a refusal is forgotten", "check/ranking.py", "and set(fault.kinds) <= set(m.kinds)", "and False", "rooms/check"),
     Mutation("strips anywhere", "check/strips.py", "best = int(np.argmax(gain))", "best = 0", "rooms/check"),

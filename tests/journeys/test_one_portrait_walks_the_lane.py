@@ -197,11 +197,11 @@ def test_the_whole_lane(qtbot, started, wait_idle, clock, cat, cat_file, tmp_pat
     wait_idle(window)
     page.work_on("looking")
     keys(qtbot, window, "f")
-    assert page.frame.mirrored and page.reference.frame is page.painting.frame
+    assert page.looking.frame.mirrored and page.looking.reference.frame is page.looking.painting.frame
     keys(qtbot, window, "g", "b")
     wait_idle(window)
-    page.blink_now()
-    assert page.painting.isVisible() and not page.reference.isVisible()
+    page.looking.blink_now()
+    assert page.looking.painting.isVisible() and not page.looking.reference.isVisible()
     keys(qtbot, window, ESC)
     assert door(window, "Check").state == "shut"
 

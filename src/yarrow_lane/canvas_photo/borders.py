@@ -4,6 +4,7 @@ Along each border the steepest change of colour is followed as one smooth line (
 corners and the bulge that suit all four lines best are found, robustly.
 """
 
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -29,11 +30,44 @@ _BEND = 0.12  # what a step aside costs the line, shares of a strong edge
 _STRONG = 97
 _LEAST = 0.25  # of a strong edge: weaker places say nothing
 _BULGE_SD = 0.03
-_HELD_MM, GOOD_SHARE = (
-    0.25,
-    0.55,
-)  # places so near their border hold it; fewer deserve a look (measured: 0.75 and more on canvases)
+# Places so near their border hold it; fewer deserve a look (measured: 0.75 and more on canvases).
+_HELD_MM, GOOD_SHARE = 0.25, 0.55
 _ORDER = ("top", "bottom", "left", "right")
+
+
+@dataclass(frozen=True)
+class _Seen:
+    """Places on the borders: `points` (n, 2) px of the photograph, `axis` the coordinate each fixes (0 or 1) and its mm `wanted`, `weight`
+    how far it is believed, `side` its border.
+    """
+
+    points: Floats
+    axis: NDArray[np.int64]
+    wanted: Floats
+    weight: Floats
+    side: NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class _Fit:
+    """What is fitted: the four corners without the lens and the bulge, nine numbers in steps of `scale` from `begin`."""
+
+    begin: Floats
+    scale: Floats
+    seen: _Seen
+    corners: Floats
+    lens: Lens
+
+    def off(self, at: Floats) -> Floats:
+        """How far the places lie from their borders, mm."""
+        way, seen = Lens(float(at[8]), self.lens.width, self.lens.height), self.seen
+        mm = carried(plane_map(at[:8].reshape(4, 2), self.corners), way.straight(seen.points))
+        return np.asarray(mm[np.arange(len(mm)), seen.axis] - seen.wanted)
+
+    def rest(self, by: Floats) -> Floats:
+        """The same as it counts, and how unusual the bulge is."""
+        at = self.begin + by * self.scale
+        return np.append(self.off(at) * self.seen.weight, 0.3 * at[8] / _BULGE_SD)
 
 
 def fitted_borders(picture: NDArray[Any], straight: Straight) -> Straight:
@@ -48,24 +82,13 @@ def fitted_borders(picture: NDArray[Any], straight: Straight) -> Straight:
         seen = _borders(picture, plane_map(corners, ideal), lens, size, reach * unit)
         if seen is None:
             return straight
-        points, axis, wanted, weight, side = seen
         scale = np.append(np.full(8, lens.reach / 500), 0.01)
         begin = np.append(ideal.ravel(), bulge)
-
-        def rest(
-            by: Floats, begin: Floats = begin, scale: Floats = scale, points: Floats = points, axis: NDArray[np.int64] = axis,
-            wanted: Floats = wanted, weight: Floats = weight,
-        ) -> Floats:  # fmt: skip
-            at = begin + by * scale
-            way = Lens(float(at[8]), straight.lens.width, straight.lens.height)
-            mm = carried(plane_map(at[:8].reshape(4, 2), corners), way.straight(points))
-            off = (mm[np.arange(len(mm)), axis] - wanted) * weight
-            return np.append(off, 0.3 * at[8] / _BULGE_SD)
-
-        found = optimize.least_squares(rest, np.zeros(9), loss="soft_l1", f_scale=0.12 * unit, max_nfev=40)
+        fit = _Fit(begin, scale, seen, corners, lens)
+        found = optimize.least_squares(fit.rest, np.zeros(9), loss="soft_l1", f_scale=0.12 * unit, max_nfev=40)
         best = begin + found.x * scale
         ideal, bulge = best[:8].reshape(4, 2), float(best[8])
-        off = rest(found.x)[:-1] / weight
+        off, side = fit.off(best), seen.side
     lens = Lens(bulge, straight.lens.width, straight.lens.height)
     met = tuple((float(x), float(y)) for x, y in lens.bowed(ideal))
     held = np.bincount(side[np.abs(off) < _HELD_MM * unit], minlength=4) / _PLACES
@@ -73,10 +96,8 @@ def fitted_borders(picture: NDArray[Any], straight: Straight) -> Straight:
     return Straight(met, lens, plane_map(ideal, corners), straight.width_mm, straight.height_mm, weak)
 
 
-def _borders(
-    picture: NDArray[Any], matrix: Floats, lens: Lens, size: Floats, reach: float
-) -> tuple[Floats, NDArray[np.int64], Floats, Floats, NDArray[np.int64]] | None:
-    """Places on the borders (n, 2) px of the photograph, the coordinate each fixes (0 or 1), its mm, how far it is believed, its border."""
+def _borders(picture: NDArray[Any], matrix: Floats, lens: Lens, size: Floats, reach: float) -> _Seen | None:
+    """Where the borders are seen; None unless all four are."""
     along = np.linspace(0.02, 0.98, _PLACES)
     points, axes, wanted, weights, sides = [], [], [], [], []
     for number, (fixed, value, inward) in enumerate(
@@ -112,7 +133,7 @@ def _borders(
         sides.append(np.full(int(kept.sum()), number))
     if len(points) < 4:
         return None
-    return np.concatenate(points), np.concatenate(axes), np.concatenate(wanted), np.concatenate(weights), np.concatenate(sides)
+    return _Seen(*(np.concatenate(parts) for parts in (points, axes, wanted, weights, sides)))
 
 
 def _px(matrix: Floats, lens: Lens, mm: Floats) -> Floats:

@@ -1,6 +1,6 @@
 """Where paint and reference differ, patch by patch: value, warmth and strength of colour, each with its own noise."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yarrow_lane.check.grid import CELL_MM
-from yarrow_lane.measure.colour.cielab import lab_from_linear
+from yarrow_lane.measure.colour.cielab import LUMINANCE, lab_from_linear
 from yarrow_lane.measure.colour.warm import WARM
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Point
@@ -74,7 +74,7 @@ def patches_of(
     ordered = np.sort(windows, -1)
     told = ordered[..., many // 4 : many - many // 4].mean(-1)
     sd = np.sqrt(spread**2 / (many / 3) + (_windows(steep).mean(-1) * _OFF_MM) ** 2 + _LEAST_SD**2)
-    bright = _windows((reference @ np.array([0.2126, 0.7152, 0.0722]))[..., None]).mean(-1)
+    bright = _windows((reference @ LUMINANCE)[..., None]).mean(-1)
     # L* of a relative error: 116/3 times the cube root of the luminance.
     sd[..., 0] = np.hypot(sd[..., 0], (116 / 3 * np.cbrt(bright) * _windows(doubt[..., None]).mean(-1))[..., 0])
     rows, columns = reference.shape[:2]
@@ -109,6 +109,14 @@ def flagged(patches: Patches, spoken: NDArray[np.bool_]) -> NDArray[np.int64]:
     return np.where(beyond, np.sign(off), 0).astype(np.int64)
 
 
+def whole_patches(cells: NDArray[np.bool_], patches: Patches) -> NDArray[np.bool_]:
+    """Patches (h, w) that lie wholly on those cells."""
+    rows, columns = patches.off.shape[:2]
+    inner = ndimage.binary_erosion(cells, np.ones((3, 3)), border_value=1)
+    step = PATCH_CELLS // 2
+    return np.asarray(inner[step::step, step::step][:rows, :columns])
+
+
 def agreed(
     flags: NDArray[np.int64], own: Sequence[Patches], shine: Sequence[NDArray[np.bool_]]
 ) -> NDArray[np.int64]:  # fmt: skip
@@ -121,13 +129,12 @@ def agreed(
     return flags
 
 
-def clumps_of(flags: NDArray[np.int64], patches: Patches, parts: Iterable[NDArray[np.bool_]]) -> tuple[Clump, ...]:
+def clumps_of(flags: NDArray[np.int64], patches: Patches, parts: Sequence[NDArray[np.bool_]]) -> tuple[Clump, ...]:
     """Touching patches that are off alike, cut at the borders of `parts` (h, w); two at least."""
     found = []
-    cut = list(parts)
     for number, kind in enumerate(KINDS):
         for sign in (-1, 1):
-            for part in cut:
+            for part in parts:
                 named, count = ndimage.label((flags[..., number] == sign) & part, np.ones((3, 3)))
                 for n in range(1, count + 1):
                     mask = named == n

@@ -3,8 +3,7 @@
 The steps tell the camera's tone curve (differences within a group, where the light is one), their places how the light lies.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -14,7 +13,7 @@ from yarrow_lane.canvas_photo.straight import Straight
 from yarrow_lane.measure.colour.cielab import linear_from_lab
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 from yarrow_lane.measure.late import late
-from yarrow_lane.measure.plane import Rect
+from yarrow_lane.measure.plane import Point, Rect
 from yarrow_lane.measure.raster import Picture
 
 if TYPE_CHECKING:
@@ -30,14 +29,17 @@ BAND_MM = 7.0
 BAND_SRGB = (205, 30, 130)
 GAP_MM = BAND_MM + 1.0  # between canvas and squares
 STRIP_MM = GAP_MM + SQUARE_MM + 5.0  # the width of a strip
-# Where the groups' middles lie, shares of a side; ten of them: six beside, four above and beneath (measured: fewer leave more hidden).
-_BESIDE, _ABOVE = (0.1, 0.5, 0.9), (0.25, 0.75)
+# Where the groups' middles lie, shares of a side; ten of them: six beside, four above and beneath (measured: fewer leave more hidden). A side
+# that is too short for three or two has fewer.
+_BESIDE, _ABOVE, _ALONE = (0.1, 0.5, 0.9), (0.25, 0.75), (0.5,)
+_LEAST_APART_MM = 3 * SQUARE_MM + 2
+_ENOUGH = 0.7  # of the groups, for broad statements: our choice
 _SAMPLED = 0.45  # of a square's sides: strips are laid by hand
 _SAMPLES = 14  # a side
 _LEAST_STEP = 0.5  # ln: between two steps a camera leaves at least so much
 _MOST_SPREAD, _MOST_TINT = 0.12, 0.25  # ln: within a square, and of its colour against the other groups'
 _CLIPPED = 0.985
-_TONE_PRIOR = 0.02
+_CURVE_PRIOR = 0.02
 _MID = 0.18
 
 
@@ -50,39 +52,47 @@ class Group:
 
 
 def groups_round(size_mm: tuple[float, float]) -> tuple[Group, ...]:
-    """The ten groups of a canvas of that size."""
+    """The groups of a canvas of that size: ten, fewer where a side is short."""
     width, height = size_mm
+    before = -GAP_MM - SQUARE_MM
     found = []
-    for share in _BESIDE:
-        for side, x in (("left", -GAP_MM - SQUARE_MM), ("right", width + GAP_MM)):
-            top = share * height - 1.5 * SQUARE_MM
-            found.append(Group(side, _three((x, top + n * SQUARE_MM) for n in range(3))))
-    for share in _ABOVE:
-        for side, y in (("top", -GAP_MM - SQUARE_MM), ("bottom", height + GAP_MM)):
-            left = share * width - 1.5 * SQUARE_MM
-            found.append(Group(side, _three((left + n * SQUARE_MM, y) for n in range(3))))
+    for share in _shares(_BESIDE, height):
+        for side, x in (("left", before), ("right", width + GAP_MM)):
+            found.append(_group(side, (x, share * height - 1.5 * SQUARE_MM), (0.0, SQUARE_MM)))
+    for share in _shares(_ABOVE, width):
+        for side, y in (("top", before), ("bottom", height + GAP_MM)):
+            found.append(_group(side, (share * width - 1.5 * SQUARE_MM, y), (SQUARE_MM, 0.0)))
     return tuple(found)
 
 
-def _three(places: Any) -> tuple[Rect, Rect, Rect]:
-    one, two, three = (Rect(x, y, SQUARE_MM, SQUARE_MM) for x, y in places)
-    return one, two, three
+def _shares(wished: tuple[float, ...], length: float) -> tuple[float, ...]:
+    """As many of a side as do not run into each other."""
+    some = [s for s in (wished, _ABOVE, _ALONE) if len(s) <= len(wished)]
+    return next(s for s in some if len(s) == 1 or (s[1] - s[0]) * length >= _LEAST_APART_MM)
 
 
-def luminance_of(steps: Sequence[float] = STEPS) -> NDArray[np.float64]:
+def _group(side: str, first: Point, step: Point) -> Group:
+    one, two, three = (Rect(first[0] + n * step[0], first[1] + n * step[1], SQUARE_MM, SQUARE_MM) for n in range(3))
+    return Group(side, (one, two, three))
+
+
+def luminance_of_steps() -> NDArray[np.float64]:
     """Their luminance, 0 to 1."""
-    return linear_from_lab(np.array([[s, 0.0, 0.0] for s in steps]))[:, 1]
+    return linear_from_lab(np.array([[s, 0.0, 0.0] for s in STEPS]))[:, 1]
 
 
 @dataclass(frozen=True, eq=False)
 class Greys:
-    """`at` (n, 2) canvas mm, the light the camera had of them (n, 3) and their luminance (n,), by group (n,); `sides` they lie on."""
+    """`at` (n, 2) canvas mm, the light the camera had of them (n, 3) and their luminance (n,), by group (n,); `sides` they lie on, and
+    of how many groups they are.
+    """
 
     at: NDArray[np.float64]
     light: NDArray[np.float64]
     true: NDArray[np.float64]
     group: NDArray[np.int64]
     sides: tuple[str, ...]
+    of: int = 10
 
     @property
     def groups(self) -> int:
@@ -92,7 +102,11 @@ class Greys:
     @property
     def all_round(self) -> bool:
         """Whether they hold the light on every side: enough for broad statements."""
-        return len(set(self.sides)) == 4 and self.groups >= 7
+        return len(set(self.sides)) == 4 and self.groups >= _ENOUGH * self.of
+
+    def undone(self, curve: "Curve") -> "Greys":
+        """With the camera's curve taken out."""
+        return replace(self, light=curve.undone(self.light).astype(np.float64))
 
 
 def read_greys(picture: Picture, straight: Straight) -> Greys | None:
@@ -107,10 +121,10 @@ def read_greys(picture: Picture, straight: Straight) -> Greys | None:
     kept = [pair for pair, own in zip(seen, tint, strict=True) if np.abs(own - usual).max() < _MOST_TINT]
     if not kept:
         return None
-    true = luminance_of()
+    true = luminance_of_steps()
     return Greys(
         np.array([s.centre for g, _ in kept for s in g.squares]), np.concatenate([v for _, v in kept]),
-        np.tile(true, len(kept)), np.repeat(np.arange(len(kept)), len(STEPS)), tuple(g.side for g, _ in kept),
+        np.tile(true, len(kept)), np.repeat(np.arange(len(kept)), len(STEPS)), tuple(g.side for g, _ in kept), len(groups),
     )  # fmt: skip
 
 
@@ -139,7 +153,7 @@ def _read(picture: Picture, straight: Straight, group: Group) -> NDArray[np.floa
 
 
 @dataclass(frozen=True)
-class Tone:
+class Curve:
     """What undoes the camera's curve: ln(light / 0.18) becomes u + a u + b u²; straight for a camera that bends nothing."""
 
     a: float = 0.0
@@ -151,10 +165,10 @@ class Tone:
         return np.asarray(np.exp(u * np.float32(1 + self.a) + np.float32(self.b) * u * u) * np.float32(_MID), np.float32)
 
 
-def tone_of(greys: Greys | None) -> Tone:
+def curve_of(greys: Greys | None) -> Curve:
     """From differences within each group: how the light lies does not matter."""
     if greys is None:
-        return Tone()
+        return Curve()
     rows, wanted = [], []
     u, true = np.log(np.maximum(greys.light, 7e-4) / _MID), np.log(greys.true)
     for group in range(greys.groups):
@@ -165,5 +179,5 @@ def tone_of(greys: Greys | None) -> Tone:
                 rows.append((two - one, two**2 - one**2))
                 wanted.append(true[n] - true[own[0]] - (two - one))
     terms, rest = np.array(rows), np.array(wanted)
-    a, b = np.linalg.solve(terms.T @ terms + np.eye(2) * _TONE_PRIOR, terms.T @ rest)
-    return Tone(float(a), float(b))
+    a, b = np.linalg.solve(terms.T @ terms + np.eye(2) * _CURVE_PRIOR, terms.T @ rest)
+    return Curve(float(a), float(b))

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from yarrow_lane.check.greys import Greys
 from yarrow_lane.check.grid import CELL_MM
+from yarrow_lane.measure.colour.cielab import LUMINANCE
 
 Floats = NDArray[np.float64]
 _ORDER = 3
@@ -26,19 +27,17 @@ _ROUNDS, _TUKEY = 12, 2.2
 _LEAST_SD, _MOST_SD = 0.04, 0.25
 _GREY_SD, _DARK_GREY_SD = 0.03, 0.08  # ln, of a grey square read: printers and shine
 _WEIGHTS = np.array([0.25, 0.5, 0.25])
-_LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
 
 
 @dataclass(frozen=True, eq=False)
 class Field:
     """`light` (h, w, 3) as it lies over the canvas, `seen` with what the camera's curve made of it: what to divide cells by; `sd` (h, w) its
-    doubt, ln. `rest` is what the paint left, ln, in the middle.
+    doubt, ln.
     """
 
     light: Floats
     seen: Floats
     sd: Floats
-    rest: float
     _weights: Floats
     _terms: Floats
     _known: Floats
@@ -72,7 +71,7 @@ def field_of(
     terms, sds = _terms(x, y, order)
     smooth = of_light = terms.shape[1]
     if greys is None:
-        tone = np.log((reference @ _LUMINANCE).ravel() + 0.02) - np.log(0.2)
+        tone = np.log((reference @ LUMINANCE).ravel() + 0.02) - np.log(0.2)
         terms, sds = np.concatenate([terms, np.stack([tone, tone**2], 1)], 1), np.append(sds, (_TONE, _TONE_BEND))
         of_light += 2
     else:
@@ -100,7 +99,7 @@ def field_of(
     doubt = np.sqrt(np.einsum("ij,jk,ik->i", mine, np.linalg.inv(whole)[:of_light, :of_light], mine))
     every = 1.0 if shape is None else shape
     light, through = (np.exp(terms[:, :n] @ found[:n]).reshape(rows, columns, 3) * every for n in (smooth, of_light))
-    return Field(light, through, doubt.reshape(rows, columns), sd, weights, terms, whole, of_light)
+    return Field(light, through, doubt.reshape(rows, columns), weights, terms, whole, of_light)
 
 
 def _terms(x: Floats, y: Floats, order: int) -> tuple[Floats, Floats]:
@@ -127,6 +126,6 @@ def _held(
 
 def _believed(painting: Floats, reference: Floats) -> Floats:
     """How far each cell is believed for its own value: darks carry flare and the black of paint, whites may be burnt out."""
-    dark = np.clip((reference @ _LUMINANCE - 0.008) / 0.05, 0.02, 1)
+    dark = np.clip((reference @ LUMINANCE - 0.008) / 0.05, 0.02, 1)
     burnt = np.clip((0.97 - painting.max(-1)) / 0.05, 0.02, 1)
     return np.asarray((dark * burnt).ravel())

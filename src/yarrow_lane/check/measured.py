@@ -2,14 +2,11 @@
 
 from dataclasses import dataclass
 
-import numpy as np
-
 from yarrow_lane.check.drawing import Moved
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.raster import Picture
+from yarrow_lane.paint.seen import Lab
 from yarrow_lane.transfer.proof.split import Whole
-
-Lab = tuple[float, float, float]
 
 
 @dataclass(frozen=True)
@@ -61,35 +58,32 @@ class AreaOff:
 
 @dataclass(frozen=True, eq=False)
 class Measured:
-    """The whole of what was found. `flat` is the canvas straightened and its light evened, (H, W, 3) at `px_per_mm`; `corners` of each
-    photograph as its sides meet; `weak` sides not well seen; `greys` groups read of each photograph; `all_round` whether broad statements
-    are safe; `shone` the share of the canvas left out as shine; `rest` the middle difference, L*, `doubt` its noise; `areas` each painted region in the middle, the whole first;
+    """All that was found.
+
+    `flat` is the canvas straightened and its light evened, (H, W, 3). Of each photograph: `weak` sides not well seen, `greys` groups read.
+    `all_round` is whether broad statements are safe, `by_sheet` whether a white sheet told the light. `colour` and `moved` are what is off,
+    beyond the `whole` and the noise of places; `hidden` what a fault of each region would not show; `painted` the share that is judged,
+    `shone_at` spots left out as shine; what is not told `holds` within so much L*. `areas` are regions in the middle, the whole first,
     `soft_edges` places whose border is softer than the reference's, and how many times.
     """
 
     flat: Picture
-    px_per_mm: float
-    corners: tuple[Polygon, ...]
-    bulges: tuple[float, ...]
     weak: tuple[tuple[str, ...], ...]
     greys: tuple[int, ...]
     all_round: bool
-    evened_by: str
+    by_sheet: bool
     colour: tuple[ColourFault, ...]
     whole: Whole
     moved: tuple[Moved, ...]
     noise_mm: float
     hidden: tuple[HiddenShare, ...]
-    spoken: float
-    shone: float
+    painted: float
     shone_at: tuple[Point, ...]
-    rest: float
-    doubt: float
-    alike: float
-    areas: tuple[AreaOff, ...] = ()
-    soft_edges: tuple[tuple[Point, float], ...] = ()
+    holds: float
+    areas: tuple[AreaOff, ...]
+    soft_edges: tuple[tuple[Point, float], ...]
 
     @property
     def bytes(self) -> int:
         """How much memory it holds."""
-        return int(np.asarray(self.flat).nbytes)
+        return self.flat.nbytes

@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from yarrow_lane.check.measured import ColourFault, Lab
+from yarrow_lane.check.measured import ColourFault
 from yarrow_lane.check.ranking import Fault
 from yarrow_lane.measure.colour.difference import difference
 from yarrow_lane.measure.words import within
 from yarrow_lane.paint.drying import Climate, film_minutes
 from yarrow_lane.paint.films.layers import spectrum_like
-from yarrow_lane.paint.seen import srgb_of
+from yarrow_lane.paint.seen import Lab, srgb_of
 from yarrow_lane.palette.glazing import glaze_words, planned
 from yarrow_lane.palette.mixer import Mixer
 from yarrow_lane.palette.paintbox import Paintbox

@@ -11,13 +11,14 @@ from yarrow_lane.canvas_photo.straight import canvas_of, straightened
 from yarrow_lane.check.band import corners_by_band
 from yarrow_lane.check.film import in_one_light, small
 from yarrow_lane.check.grid import px_per_mm_for
+from yarrow_lane.check.laid import MOST_WEAK, PhotoAsked
 from yarrow_lane.check.measured import AreaAsked, Measured
-from yarrow_lane.check.measuring import MOST_WEAK, PhotoAsked, measured
+from yarrow_lane.check.measuring import measured
 from yarrow_lane.intake.opening import open_picture, open_whole
 from yarrow_lane.measure.plane import Point, Polygon
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.transfer.question import suggest_corners as suggested
+from yarrow_lane.transfer.question import corners_by_lines
 
 LOOKED_PX = 2000  # longer side at least at which a photograph is measured: finer tells no more (measured)
 
@@ -53,8 +54,8 @@ def suggest_corners(
     """Where the canvas seems to lie in a photograph, px: by the coloured band of the grey frame, else by long lines; None where neither
     is seen. Raises `Trouble`, `Cancelled`.
     """
-    found = corners_by_band(open_whole(path, name, progress), size_mm)
-    return found or suggested(path, name, size_mm, progress)
+    picture = open_whole(path, name, progress)
+    return corners_by_band(picture, size_mm) or corners_by_lines(picture, size_mm, progress)
 
 
 def canvas_picture(photo: PhotoFile, size_mm: tuple[float, float], progress: Progress = SILENT) -> Picture:

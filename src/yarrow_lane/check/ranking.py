@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from yarrow_lane.check.drawing import Moved
 from yarrow_lane.check.measured import AreaAsked, ColourFault, Measured
-from yarrow_lane.check.record import Kind, MeantSo, same_place
+from yarrow_lane.check.record import Check, Kind, MeantSo, ToMend, same_place
 from yarrow_lane.check.wording import colour_words, where_words
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.words import begun
@@ -20,11 +20,14 @@ _MOST_DRAWING = 6.0
 _EYE, _NOSE, _REACH_MM = 2.0, 1.3, 35.0
 _BEHIND = 0.5
 _USUAL_MM2 = 600.0
+_NOTHING_SAID = Check()
 
 
 @dataclass(frozen=True)
 class Fault:
-    """One line: what kinds are off and which way, where, how heavy; `colour` or `moved` is what was measured."""
+    """One line: what kinds are off and which way, where, how heavy; `colour` or `moved` is what was measured, `meant` and
+    `listed` what the painter said of it.
+    """
 
     kinds: tuple[tuple[Kind, int], ...]
     at: Point
@@ -36,6 +39,7 @@ class Fault:
     colour: ColourFault | None = None
     moved: Moved | None = None
     meant: MeantSo | None = None
+    listed: ToMend | None = None
 
     @property
     def line(self) -> str:
@@ -50,13 +54,13 @@ class Fault:
 
 def ranked(
     found: Measured, areas: Sequence[AreaAsked], places: Sequence[tuple[str, Point]], size_mm: tuple[float, float],
-    meant_so: Sequence[MeantSo] = (),
+    check: Check = _NOTHING_SAID,
 ) -> tuple[Fault, ...]:  # fmt: skip
-    """Worst first, ten that count at most; then those that were meant so."""
+    """Worst first, ten that count at most; then those that were meant so, as `check` has it."""
     names = {a.id: a for a in areas}
     every = [_of_colour(c, names.get(c.area_id), places, size_mm) for c in found.colour]
     every += [_of_drawing(m, places) for m in found.moved]
-    every = [replace(f, meant=_meant(f, meant_so)) for f in every]
+    every = [replace(f, meant=_meant(f, check.meant_so), listed=_listed(f, check.to_mend)) for f in every]
     counts = sorted((f for f in every if f.meant is None), key=lambda f: -f.score)
     return (*counts[:MOST], *sorted((f for f in every if f.meant is not None), key=lambda f: -f.score))
 
@@ -66,6 +70,10 @@ def _meant(fault: Fault, meant_so: Sequence[MeantSo]) -> MeantSo | None:
     return next(
         (m for m in meant_so if same_place(fault.kinds, fault.at, fault.mm, m) and set(fault.kinds) <= set(m.kinds)), None
     )
+
+
+def _listed(fault: Fault, to_mend: Sequence[ToMend]) -> ToMend | None:
+    return next((t for t in to_mend if same_place(fault.kinds, fault.at, fault.mm, t)), None)
 
 
 def focal(at: Point, places: Sequence[tuple[str, Point]]) -> float:

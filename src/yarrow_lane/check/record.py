@@ -40,13 +40,16 @@ class MeantSo:
 
 @dataclass(frozen=True)
 class ToMend:
-    """A line chosen for the last list: its words, where, and how long it takes, minutes; `kinds` as when it was found."""
+    """A line chosen for the last list: its words, where and how large, mm, what kinds, and how long it takes, minutes; `found_in` is the
+    photograph it was seen in.
+    """
 
     words: str
     at: Point
     kinds: tuple[tuple[Kind, int], ...]
     minutes: float
     found_in: str = ""
+    mm: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -152,7 +155,7 @@ def note_seen(check: Check, text: str) -> Check:
 
 def same_place(kinds: Sequence[tuple[Kind, int]], at: Point, mm: float, other: MeantSo | ToMend) -> bool:
     """Whether a fault of those kinds is the one the painter spoke of."""
-    reach = max(_NEAR_MM, _OF_SIZE * max(mm, other.mm if isinstance(other, MeantSo) else 0.0))
+    reach = max(_NEAR_MM, _OF_SIZE * max(mm, other.mm))
     near = (at[0] - other.at[0]) ** 2 + (at[1] - other.at[1]) ** 2 <= reach**2
     return near and bool(set(kinds) & set(other.kinds))
 

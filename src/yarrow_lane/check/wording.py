@@ -16,12 +16,16 @@ _LITTLE, _CLEARLY = 7.0, 12.0
 TELLS_HIDDEN = 0.3  # a share worth a word: our choice
 
 
-def value_words(lightness: float) -> str:
-    """ "half a value too light", "2 values too dark": one step is 10 of L*, which Munsell's value follows closely (ASTM D1535)."""
+def values_text(lightness: float) -> str:
+    """ "half a value", "1½ values": one step is 10 of L*, which Munsell's value follows closely (ASTM D1535)."""
     halves = max(1, round(abs(lightness) / 5))
     whole, half = divmod(halves, 2)
-    many = "half a value" if not whole else f"{whole}½ values" if half else counted(whole, "value")
-    return f"{many} too {'light' if lightness > 0 else 'dark'}"
+    return "half a value" if not whole else f"{whole}½ values" if half else counted(whole, "value")
+
+
+def value_words(lightness: float) -> str:
+    """ "half a value too light", "2 values too dark"."""
+    return f"{values_text(lightness)} too {'light' if lightness > 0 else 'dark'}"
 
 
 def warmth_words(by: float) -> str:

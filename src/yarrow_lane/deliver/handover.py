@@ -1,5 +1,6 @@
 """The steps from the last pass to the client's hands, each with its date."""
 
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from typing import Literal
@@ -169,6 +170,17 @@ def with_notes(deliver: Deliver, notes: tuple[str, ...]) -> Deliver:
     known = {line.text for line in deliver.last_list}
     new = tuple(ListLine(text) for text in dict.fromkeys(notes) if text not in known)
     return replace(deliver, last_list=(*deliver.last_list, *new))
+
+
+def without_notes(deliver: Deliver, notes: Collection[str]) -> Deliver:
+    """The last list without those notes, unless they are done."""
+    return replace(deliver, last_list=tuple(line for line in deliver.last_list if line.done or line.text not in notes))
+
+
+def done_notes(deliver: Deliver, notes: Collection[str]) -> Deliver:
+    """Those notes of the last list are done."""
+    lines = tuple(replace(line, done=line.done or line.text in notes) for line in deliver.last_list)
+    return replace(deliver, last_list=lines)
 
 
 def rested_since(deliver: Deliver, day: date | None, now: datetime) -> Deliver:

@@ -10,12 +10,12 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from yarrow_lane.check.greys import BAND_MM, BAND_SRGB, STEPS, STRIP_MM, groups_round, luminance_of
+from yarrow_lane.check.greys import BAND_MM, BAND_SRGB, STEPS, STRIP_MM, groups_round, luminance_of_steps
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8, srgb8_from_linear
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.raster import Picture
-from yarrow_lane.standins.camera import Shot, Taking, posed, seen_through
+from yarrow_lane.standins.camera import Pose, Shot, Taking, posed, seen_through
 
 if TYPE_CHECKING:
     import cv2
@@ -25,6 +25,7 @@ else:
 Light = NDArray[Any]  # float32
 _MARGIN_MM = STRIP_MM + 4
 _PAPER = 0.86
+_HIDDEN = 40.0  # a group with something dark before it
 _GAP_MM, _ALONG_MM = 0.3, 1.5
 _FEWER = 8  # what is smooth is worked out on so many px
 
@@ -83,28 +84,26 @@ def framed(canvas: Picture, size_mm: tuple[float, float], px_per_mm: float, cove
     wall = np.full((height + 2 * edge, width + 2 * edge, 3), rng.uniform(40, 90), np.float32)
     groups = groups_round(size_mm)
     hidden = set(rng.permutation(len(groups))[:covered].tolist())
-    codes = srgb8_from_linear(np.append(luminance_of(), _PAPER)).astype(float)
+    codes = srgb8_from_linear(np.append(luminance_of_steps(), _PAPER)).astype(float)
     w, h = size_mm
     # Each strip is pinned to its side by hand: hardly a gap, but some mm along it.
     for side, (dx, dy) in {"left": (-1, 0), "right": (1, 0), "top": (0, -1), "bottom": (0, 1)}.items():
         gap, along = rng.uniform(0, _GAP_MM), rng.uniform(-_ALONG_MM, _ALONG_MM)
         shift = dx * gap + abs(dy) * along, dy * gap + abs(dx) * along
 
-        def fill(rect: Rect, value: float | tuple[int, int, int], shift: tuple[float, float] = shift) -> None:
-            left, top = (v + margin_mm + o for v, o in zip((rect.x, rect.y), shift, strict=True))
+        parts: list[tuple[Rect, float | tuple[int, int, int]]] = []
+        for rim, value in ((STRIP_MM, float(codes[-1])), (BAND_MM, BAND_SRGB)):
+            strip = Rect(-rim if dx < 0 else w, 0, rim, h) if dx else Rect(0, -rim if dy < 0 else h, w, rim)
+            parts.append((strip, value))
+        for number, group in enumerate(groups):
+            if group.side == side:
+                greys = [_HIDDEN if number in hidden else float(codes[n % len(STEPS)]) for n in range(len(group.squares))]
+                parts += zip(group.squares, greys, strict=True)
+        for rect, value in parts:
+            left, top = rect.x + margin_mm + shift[0], rect.y + margin_mm + shift[1]
             rows = slice(round(top * px_per_mm), round((top + rect.height) * px_per_mm))
             columns = slice(round(left * px_per_mm), round((left + rect.width) * px_per_mm))
             wall[rows, columns] = value
-
-        for rim, value in ((STRIP_MM, float(codes[-1])), (BAND_MM, BAND_SRGB)):
-            if dx:
-                fill(Rect(-rim if dx < 0 else w, 0, rim, h), value)
-            else:
-                fill(Rect(0, -rim if dy < 0 else h, w, rim), value)
-        for number, group in enumerate(groups):
-            if group.side == side:
-                for n, square in enumerate(group.squares):
-                    fill(square, float(codes[n % len(STEPS)]) if number not in hidden else 40.0)
     wall[edge : edge + height, edge : edge + width] = canvas
     return np.clip(wall, 0, 255).astype(np.uint8)
 
@@ -123,16 +122,13 @@ def photograph_lit(
         picture, pose, (size_mm[0] + 2 * edge, size_mm[1] + 2 * edge), edge, rng, 0.0 if greys else how.depth_mm
     )
     light = linear_from_srgb8(np.clip(codes, 0, 255).astype(np.uint8))
-    shot = Shot(
-        _exposed(light, pose.shot(np.zeros((1, 1, 3), np.uint8)), size_mm, faults, rng), pose.matrix, pose.lens, pose.degrees
-    )
-    return shot
+    return pose.shot(_exposed(light, pose, size_mm, faults, rng))
 
 
-def _exposed(light: Light, place: Shot, size_mm: tuple[float, float], f: Faults, rng: np.random.Generator) -> Picture:
+def _exposed(light: Light, pose: Pose, size_mm: tuple[float, float], f: Faults, rng: np.random.Generator) -> Picture:
     height, width = light.shape[:2]
     y, x = np.mgrid[0:height:_FEWER, 0:width:_FEWER].astype(np.float64)
-    mm = _canvas_mm(np.stack([x.ravel() + 0.5, y.ravel() + 0.5], 1), place).reshape(*x.shape, 2)
+    mm = _canvas_mm(np.stack([x.ravel() + 0.5, y.ravel() + 0.5], 1), pose).reshape(*x.shape, 2)
     u, v = mm[..., 0] / size_mm[0] - 0.5, mm[..., 1] / size_mm[1] - 0.5
     across = (np.cos(f.way) * u + np.sin(f.way) * v) / (abs(np.cos(f.way)) + abs(np.sin(f.way)))
     if f.lamp:
@@ -172,6 +168,6 @@ def _exposed(light: Light, place: Shot, size_mm: tuple[float, float], f: Faults,
     return np.clip(codes * 255 + 0.5, 0, 255).astype(np.uint8)
 
 
-def _canvas_mm(px: NDArray[np.float64], place: Shot) -> NDArray[np.float64]:
-    found = np.concatenate([place.lens.straight(px), np.ones((len(px), 1))], 1) @ np.linalg.inv(place.matrix).T
+def _canvas_mm(px: NDArray[np.float64], pose: Pose) -> NDArray[np.float64]:
+    found = np.concatenate([pose.lens.straight(px), np.ones((len(px), 1))], 1) @ np.linalg.inv(pose.matrix).T
     return np.asarray(found[:, :2] / found[:, 2:])

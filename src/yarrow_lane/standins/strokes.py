@@ -1,4 +1,4 @@
-"""A hand that paints a picture: strokes from wide to fine laid along its forms, or dabs of a few mixed colours. Our own simple schemes."""
+"""A hand that paints a picture: strokes from wide to fine laid along its forms. Our own simple scheme."""
 
 from typing import TYPE_CHECKING, Any
 
@@ -17,7 +17,6 @@ else:
 _WIDTHS_MM = (9.0, 4.5, 2.2, 1.0)
 _WORTH = 6.0  # code values a finer stroke must mend
 _HAND, _MIX = 3.5, 1.6  # code values a colour is off, in all channels and in each
-_MIXED = 48  # colours a hand that dabs mixes
 
 
 def stroked(picture: Picture, px_per_mm: float, seed: int, ground: tuple[int, int, int] = (150, 118, 90)) -> Picture:
@@ -25,45 +24,20 @@ def stroked(picture: Picture, px_per_mm: float, seed: int, ground: tuple[int, in
     rng = np.random.default_rng(seed)
     out = np.empty_like(picture)
     out[:] = ground
-    way = _along(picture, px_per_mm)
+    way = along_forms(picture, px_per_mm)
     for stage, width_mm in enumerate(_WIDTHS_MM):
         wide = max(2.0, width_mm * px_per_mm)
         wanted = cv2.GaussianBlur(picture, (0, 0), max(0.6, wide * 0.35))
-        x, y = _places(picture, out, wanted, wide, stage, 1.5, rng)
+        x, y = worth_laying(picture, out, wanted, wide, stage, 1.5, rng)
         colour = wanted[y, x] + rng.normal(0, _HAND, (len(x), 1)) + rng.normal(0, _MIX, (len(x), 3))
         turn, half = way[y, x] + rng.normal(0, 0.15, len(x)), wide * rng.uniform(1.0, 2.2, len(x))
         ends = np.stack([x - np.cos(turn) * half, y - np.sin(turn) * half, x + np.cos(turn) * half, y + np.sin(turn) * half], 1)
         for end, c in zip(np.rint(ends * 8).astype(int).tolist(), np.clip(colour, 0, 255).tolist(), strict=True):
             cv2.line(out, (end[0], end[1]), (end[2], end[3]), c, max(1, round(wide)), cv2.LINE_AA, 3)
-    return _bristled(out, px_per_mm, rng)
+    return bristled(out, px_per_mm, rng)
 
 
-def dabbed(picture: Picture, px_per_mm: float, seed: int) -> Picture:
-    """Round-ended dabs in a limited number of mixed colours, across the forms as often as along them, (H, W, 3)."""
-    rng = np.random.default_rng(seed)
-    sample = picture.reshape(-1, 3)[rng.integers(0, picture.shape[0] * picture.shape[1], 6000)].astype(np.float32)
-    stop = (cv2.TERM_CRITERIA_EPS + cv2.TERM_CRITERIA_MAX_ITER, 20, 0.5)
-    cv2.setRNGSeed(seed + 1)
-    _, _, mixed = cv2.kmeans(sample, _MIXED, None, stop, 1, cv2.KMEANS_PP_CENTERS)  # type: ignore[call-overload]
-    out = np.asarray(cv2.GaussianBlur(picture, (0, 0), 5 * px_per_mm), np.uint8)
-    way = _along(picture, px_per_mm)
-    for stage, width_mm in enumerate((8.0, 3.6, 1.6, 0.8)):
-        wide = max(2.0, width_mm * px_per_mm)
-        wanted = cv2.GaussianBlur(picture, (0, 0), max(0.6, wide * 0.3))
-        x, y = _places(picture, out, wanted, wide, stage, 1.1, rng)
-        seen = wanted[y, x].astype(np.float32)
-        if stage < 3:  # the last touches are mixed for their place
-            near = np.concatenate([((s[:, None] - mixed) ** 2).sum(-1).argmin(1) for s in np.array_split(seen, 40)])
-            seen = 0.5 * seen + 0.5 * mixed[near]
-        colour = seen + rng.normal(0, 2.5, (len(x), 3))
-        turn = np.degrees(way[y, x] + np.where(rng.random(len(x)) < 0.3, np.pi / 2, 0) + rng.normal(0, 0.3, len(x)))
-        for px, py, angle, c in zip(x.tolist(), y.tolist(), turn.tolist(), np.clip(colour, 0, 255).tolist(), strict=True):
-            axes = max(1, round(wide * 0.85)), max(1, round(wide * 0.5))
-            cv2.ellipse(out, (px, py), axes, angle, 0, 360, c, -1, cv2.LINE_AA)
-    return _bristled(out, px_per_mm, rng)
-
-
-def _places(
+def worth_laying(
     picture: Picture, out: Picture, wanted: Any, wide: float, stage: int, thick: float, rng: np.random.Generator
 ) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
     """Where strokes of that width are worth laying."""
@@ -76,7 +50,7 @@ def _places(
     return x[kept], y[kept]
 
 
-def _along(picture: Picture, px_per_mm: float) -> NDArray[Any]:
+def along_forms(picture: Picture, px_per_mm: float) -> NDArray[Any]:
     """Which way forms run, radians (structure tensor)."""
     grey = cv2.GaussianBlur(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY).astype(np.float32), (0, 0), 0.6 * px_per_mm)
     across, down = cv2.Sobel(grey, cv2.CV_32F, 1, 0), cv2.Sobel(grey, cv2.CV_32F, 0, 1)
@@ -84,7 +58,7 @@ def _along(picture: Picture, px_per_mm: float) -> NDArray[Any]:
     return np.asarray(0.5 * np.arctan2(2 * b, a - c) + np.pi / 2)
 
 
-def _bristled(out: Picture, px_per_mm: float, rng: np.random.Generator) -> Picture:
+def bristled(out: Picture, px_per_mm: float, rng: np.random.Generator) -> Picture:
     """Marks of bristles and the weave beneath."""
     height, width = out.shape[:2]
     marks = cv2.GaussianBlur(rng.normal(0, 1, (height, width)).astype(np.float32), (0, 0), 0.25 * px_per_mm)

@@ -65,7 +65,11 @@ def measure_drawing(
 
 def suggest_corners(path: Path, name: str, size_mm: tuple[float, float], progress: Progress = SILENT) -> Polygon | None:
     """Where a surface of that size seems to lie in a photograph, px; None where none is seen. Raises `Trouble`, `Cancelled`."""
-    picture = open_whole(path, name, progress)
+    return corners_by_lines(open_whole(path, name, progress), size_mm, progress)
+
+
+def corners_by_lines(picture: Picture, size_mm: tuple[float, float], progress: Progress = SILENT) -> Polygon | None:
+    """The same of a photograph already opened, (H, W, 3)."""
     corners = suggested_corners(picture, size_mm[0] / size_mm[1])
     if corners is None:
         return None

@@ -12,9 +12,8 @@ from shiboken6 import isValid
 from yarrow_lane.ui.bench_day import DayLine
 from yarrow_lane.ui.bench_editors import FieldLine, Hand, Labelled, LengthLine, PickLine
 from yarrow_lane.ui.bench_lines import line_widget
-from yarrow_lane.ui.bench_row import WIDTH_PX
 from yarrow_lane.ui.bench_sheet import BenchSheet, Line, NextAct, Section
-from yarrow_lane.ui.bench_words import set_property
+from yarrow_lane.ui.bench_words import WIDTH_PX, set_property
 from yarrow_lane.ui.kit.plain import PlainLabel, shortened, tip
 from yarrow_lane.ui.theme.lettering import lettering, px
 

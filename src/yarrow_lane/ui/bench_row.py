@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QPushButton, QSizePolicy
 
 from yarrow_lane.ui.bench_editors import Hand
 from yarrow_lane.ui.bench_sheet import Row
+from yarrow_lane.ui.bench_words import WIDTH_PX
 from yarrow_lane.ui.kit.plain import tip
 from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.theme.lettering import lettering, px
@@ -13,7 +14,6 @@ from yarrow_lane.ui.theme.sheet import colours
 
 _HIGH, _LINE = 50, 18
 _BADGE = 11
-WIDTH_PX = 306  # of the bench
 
 
 class RowLine(QPushButton):

@@ -11,6 +11,8 @@ from yarrow_lane.ui.kit.plain import PlainLabel, breakable
 from yarrow_lane.ui.theme.lettering import SERIF, lettering, px
 from yarrow_lane.ui.theme.sheet import colours
 
+WIDTH_PX = 306  # of the bench
+
 
 def set_property(widget: QWidget, name: str, value: str) -> None:
     """Set a style-sheet property and let the style look again."""

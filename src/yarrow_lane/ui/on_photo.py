@@ -46,14 +46,12 @@ def take_in(page: "RoomPage", source: Source, name: str, size_mm: Point, kept: C
     workroom.works.run(f"Reading {name}", work, kept)
 
 
-def note_photograph(
-    page: "RoomPage", photo: Taken, purpose: Literal["drawing", "marks", "crosses", "painting"], bulge: float, door: str = "Transfer"
-) -> None:  # fmt: skip
+def note_photograph(page: "RoomPage", photo: Taken, purpose: Literal["drawing", "marks", "crosses"], bulge: float) -> None:
     """Log the photograph once it was measured: with its corners, the lens's bulge and what it was for."""
     known = [(h.photo_id, h.corners) for h in of_kind(page.commission.log, Photographed) if h.purpose == purpose]
     if (photo.photo_id, photo.corners) not in known:
         happened = Photographed(page.workroom.now, photo.photo_id, photo.name, purpose, photo.corners, round(bulge, 5))
-        page.desk.happen(page.commission_id, happened, door)
+        page.desk.happen(page.commission_id, happened, page.door)
 
 
 def corners_section(of: str, clockwise_from: str) -> Section:

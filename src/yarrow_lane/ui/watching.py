@@ -1,5 +1,6 @@
 """A folder that the telephone fills: new pictures in it are offered in the rooms that await one, never taken by themselves."""
 
+from collections.abc import Iterable
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
@@ -20,6 +21,7 @@ if TYPE_CHECKING:
 AWAITED = ("Intake", "Transfer", "Easel", "Check")  # where a photograph may be the next thing wanted
 _SETTLES_MS = 1500  # a file that is still copied grows: our choice
 _SHOWN = 3
+_MEMORY = "watched folder"
 
 
 class Watching(QObject):
@@ -41,17 +43,29 @@ class Watching(QObject):
         self.offered: tuple[Path, ...] = ()
 
     def follow(self) -> None:
-        """Watch what the studio says; what lies there already is not offered."""
+        """Watch what the studio says. What lay there when the folder was chosen is not offered; what came while the program slept is."""
         folder = self._desk.studio.watched
         if folder == self._folder:
             return
-        self._soon.stop()
-        if self._watcher.directories():
-            self._watcher.removePaths(self._watcher.directories())
+        self.stop()
         self._folder, self.offered = folder, ()
-        self._known = frozenset(str(p) for p in new_pictures(folder, frozenset()))
-        if folder and Path(folder).is_dir():
+        if not folder:
+            return
+        kept = self._desk.recall(_MEMORY)
+        if isinstance(kept, dict) and kept.get("folder") == folder and isinstance(kept.get("known"), list):
+            self._known = frozenset(map(str, kept["known"]))
+            self.offered = new_pictures(folder, self._known)
+        else:
+            self._know(p.name for p in new_pictures(folder, frozenset()))
+        if Path(folder).is_dir():
             self._watcher.addPath(folder)
+
+    def _know(self, names: Iterable[str]) -> None:
+        """These are not offered any more, over a restart too."""
+        there = {p.name for p in new_pictures(self._folder, frozenset())}
+        self._known = frozenset({*self._known, *names} & there)
+        self.offered = tuple(p for p in self.offered if p.name not in self._known)
+        self._desk.remember(_MEMORY, {"folder": self._folder, "known": sorted(self._known)})
 
     def stop(self) -> None:
         """Nothing is looked for any more."""
@@ -78,15 +92,13 @@ class Watching(QObject):
         return (Section(f"{counted(len(self.offered), 'new picture')} in the folder", tuple(lines)),)
 
     def _take(self, page: "RoomPage", path: Path) -> Meaning:
-        self._known |= {str(path)}
-        self.offered = tuple(p for p in self.offered if p != path)
+        self._know([path.name])
         page.offered(path)
         self.changed.emit()
         return None
 
     def _none(self) -> Meaning:
-        self._known |= {str(p) for p in self.offered}
-        self.offered = ()
+        self._know([p.name for p in self.offered])
         self.changed.emit()
         return None
 

@@ -9,8 +9,9 @@ from tests.rooms.check.planting import PX_PER_MM, Painted, Photo
 from yarrow_lane.check.differences import patches_of
 from yarrow_lane.check.drawing import moved_back, whole_of
 from yarrow_lane.check.grid import cells_of, labels_of
+from yarrow_lane.check.laid import PhotoAsked
 from yarrow_lane.check.measured import AreaAsked, Measured
-from yarrow_lane.check.measuring import PhotoAsked, measured
+from yarrow_lane.check.measuring import measured
 from yarrow_lane.measure.colour.cielab import lab_from_linear, linear_from_lab
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 from yarrow_lane.measure.outlines import polygon_holds

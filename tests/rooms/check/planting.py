@@ -9,6 +9,7 @@ import numpy as np
 import skimage.data
 from PIL import Image
 
+from tests.rooms.check.dabs import dabbed
 from yarrow_lane.demo.sitter_files import sitter_file
 from yarrow_lane.measure.colour.cielab import lab_from_linear, linear_from_lab
 from yarrow_lane.measure.colour.srgb import linear_from_srgb8, srgb8_from_linear
@@ -16,7 +17,7 @@ from yarrow_lane.measure.colour.warm import WARM
 from yarrow_lane.palette.answers import fitted_darks
 from yarrow_lane.standins.camera import Taking
 from yarrow_lane.standins.lit_camera import drawn_faults, photograph_lit
-from yarrow_lane.standins.strokes import dabbed, stroked
+from yarrow_lane.standins.strokes import stroked
 
 PX_PER_MM = 4.0
 MAGNITUDES = (3.0, 6.0, 10.0, 15.0)

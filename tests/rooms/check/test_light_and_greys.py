@@ -8,7 +8,7 @@ import pytest
 from tests.rooms.check.conftest import SIZE
 from yarrow_lane.canvas_photo.borders import fitted_borders
 from yarrow_lane.canvas_photo.straight import straightened
-from yarrow_lane.check.greys import STEPS, Greys, Tone, groups_round, luminance_of, read_greys, tone_of
+from yarrow_lane.check.greys import STEPS, Curve, Greys, curve_of, groups_round, luminance_of_steps, read_greys
 from yarrow_lane.check.light import field_of
 from yarrow_lane.check.measured import HiddenShare
 from yarrow_lane.check.wording import hidden_words, value_words, warmth_words
@@ -31,7 +31,7 @@ def greys_of(light, size=(300.0, 400.0)) -> Greys:
     at = np.array([s.centre for g in groups for s in g.squares])
     x, y = (at / size * 2 - 1).T
     fall = np.exp(0.3 * x - 0.2 * y + 0.1 * x * y)[:, None] * np.array([1.05, 1.0, 0.92])
-    true = np.tile(luminance_of(), len(groups))
+    true = np.tile(luminance_of_steps(), len(groups))
     return Greys(at, fall * true[:, None], true, np.repeat(np.arange(len(groups)), 3), tuple(g.side for g in groups))
 
 
@@ -106,15 +106,15 @@ def test_steps_undo_the_cameras_curve_whatever_the_light():
     bent = greys_of(light)
     curve = lambda v: 0.18 * np.exp(1.25 * np.log(v / 0.18) - 0.05 * np.log(v / 0.18) ** 2)  # noqa: E731
     seen = Greys(bent.at, curve(bent.light), bent.true, bent.group, bent.sides)
-    tone = tone_of(seen)
+    tone = curve_of(seen)
     values = np.geomspace(0.04, 0.7, 20)
     assert np.abs(np.log(tone.undone(curve(values)) / values) - np.log(tone.undone(curve(values)) / values).mean()).max() < 0.06
-    assert tone_of(None) == Tone()
+    assert curve_of(None) == Curve()
 
 
 def test_the_steps_are_those_of_munsell():
     """L* 25, 50 and 87 as luminance, against colour-science."""
-    for lightness, y in zip(STEPS, luminance_of(), strict=True):
+    for lightness, y in zip(STEPS, luminance_of_steps(), strict=True):
         assert y * 100 == pytest.approx(float(colour.colorimetry.luminance_CIE1976(lightness)), rel=1e-3)
         value = float(colour.notation.munsell_value_ASTMD1535(y * 100))
         assert value == pytest.approx(lightness / 10, abs=0.25), "a value is ten of lightness, nearly"

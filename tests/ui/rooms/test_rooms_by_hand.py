@@ -220,17 +220,17 @@ def test_the_painting_is_checked_in_every_way(qtbot, framed, wait_idle, cat_file
     page.work_on("looking")
     wait_idle(framed)
     keys(qtbot, framed, "f", "f")
-    assert page.frame.upside_down and not page.frame.mirrored
+    assert page.looking.frame.upside_down and not page.looking.frame.mirrored
     keys(qtbot, framed, "f", "g")
     wait_idle(framed)
-    assert not page.frame.upside_down
-    colour = page.painting.grab().toImage().pixelColor(page.painting.rect().center())
+    assert not page.looking.frame.upside_down
+    colour = page.looking.painting.grab().toImage().pixelColor(page.looking.painting.rect().center())
     assert colour.red() == colour.green() == colour.blue()
     keys(qtbot, framed, "b")
     sides = set()
     for _ in range(2):
-        page.blink_now()
-        sides.add((page.reference.isVisible(), page.painting.isVisible()))
+        page.looking.blink_now()
+        sides.add((page.looking.reference.isVisible(), page.looking.painting.isVisible()))
     assert sides == {(True, False), (False, True)}
     page.choices.button("side by side").click()
     fill(qtbot, page, "To mend", "left ear too light")

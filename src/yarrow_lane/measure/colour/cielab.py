@@ -7,6 +7,7 @@ from yarrow_lane.measure.colour.srgb import linear_from_srgb8
 
 # Rows X, Y, Z. IEC 61966-2-1:1999, and its white x = 0.3127, y = 0.3290.
 XYZ_FROM_LINEAR = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]], dtype=np.float64)
+LUMINANCE = XYZ_FROM_LINEAR[1]  # of linear red, green and blue
 WHITE_D65 = np.array([0.3127 / 0.3290, 1.0, (1 - 0.3127 - 0.3290) / 0.3290])
 _EPSILON = (6 / 29) ** 3
 _SLOPE = (29 / 6) ** 2 / 3

@@ -14,6 +14,7 @@ from yarrow_lane.layers.kinds import is_ground
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.progress import SILENT
 from yarrow_lane.palette.mixer import Mixer
+from yarrow_lane.palette.paintbox import Paintbox
 from yarrow_lane.tone.grounds import ground_srgb
 from yarrow_lane.transfer.landmarks import places_on
 from yarrow_lane.ui.asked import Asked
@@ -45,6 +46,7 @@ class Asking:
         self._page = page
         self.measured: Asked[Measured] = Asked(page, "check.question:measure_painting", lambda m: m.bytes, came)
         self.mixer: Mixer | None = None
+        self.box = Paintbox()  # what the mixer mixes from: the painter's own, or a usual one
         self._answering = Answering(page.workroom, page)
         self._mixing: object = None
 
@@ -87,7 +89,8 @@ class Asking:
         """For glazes; without one they are not named."""
         page = self._page
         medium = MIXED_IN[page.commission.brief.medium]
-        box, _ = box_or_suggested(page.studio.paintbox, medium)
+        self.box, _ = box_or_suggested(page.studio.paintbox, medium)
+        box = self.box
         key = Answering.mixer_key(box, medium)
         if key == self._mixing:
             return

@@ -1,5 +1,6 @@
 """Measuring: the painting straightened, numbered where it is off, worst first; each place enlarged with how it is mended."""
 
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer
@@ -21,7 +22,7 @@ from yarrow_lane.ui.bench_sheet import Fact, Line, Meaning, NextAct, Note, Press
 from yarrow_lane.ui.kit.levels import Levels, make_levels
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.tools import Still
-from yarrow_lane.ui.on_photo import PhotoCorners, corners_section, note_photograph
+from yarrow_lane.ui.on_photo import PhotoCorners, corners_section
 from yarrow_lane.ui.pictures import Shown
 from yarrow_lane.ui.rooms.check.asking import Asking, areas_of, places_of
 from yarrow_lane.ui.rooms.check.legend import Legend
@@ -29,7 +30,7 @@ from yarrow_lane.ui.rooms.check.looking_mode import photo_lines
 from yarrow_lane.ui.rooms.check.measuring_view import (
     Told,
     hidden_bars,
-    hides_much,
+    legend_words,
     list_minutes,
     mended_of,
     near,
@@ -48,8 +49,6 @@ if TYPE_CHECKING:
 _BLINK_MS = 700
 _MEASURING = "Straightening, evening the light, comparing…"
 _NEAR_MM = 60.0  # about a place that blinks: our choice
-_SHINE = "Photograph it once more with the lamp moved: what shines is then told from paint."
-_GREYS = "Ten greys all round would show it all."
 
 
 class _Pointing(Still):
@@ -87,6 +86,7 @@ class MeasuringMode(Mode):
         self.corners = PhotoCorners(self.view, page, self._corner_moved)
         self.chosen = 0
         self.edges = False  # whether softer borders are shown
+        self._told: tuple[tuple[object, ...], Told] | None = None  # kept: each glaze is looked for through thousands
         self._levels: tuple[object, Levels] | None = None
         self._reference: Shown | None = None
         self._reference_of: object = None
@@ -99,13 +99,14 @@ class MeasuringMode(Mode):
     def opened(self) -> None:
         self.asking.forget()
         self.corners.forget()
-        self.chosen, self._levels, self._reference, self._reference_of = 0, None, None, None
-        self._stop_blinking()
+        self.chosen, self._levels, self._told, self._reference, self._reference_of = 0, None, None, None, None
+        self.left()
         self.view.show_levels(None, (1, 1))
         self.view.show_overlays()
 
     def left(self) -> None:
-        self._stop_blinking()
+        self._blink.stop()
+        self._reference_shows = False
 
     def why_not(self) -> str:
         return "" if self.page.commission.compose.framed else "there is nothing to compare with yet: compose the picture first"
@@ -123,11 +124,14 @@ class MeasuringMode(Mode):
         if found is None:
             return None
         c, studio = self.page.commission, self.page.studio
-        faults = ranked(found, areas_of(c, studio), places_of(c), self._size, c.check.meant_so)
-        paint = PAINT_OF[c.brief.medium]
-        mends = tuple(mend_of(f, c.palette, self.asking.mixer, studio.paintbox, studio.climate, paint) for f in faults)
-        chosen = min(self.chosen, len(faults) - 1) if faults else None
-        return Told(found, faults, mends, chosen)
+        of = (found, c, studio, self.asking.mixer)
+        if self._told is None or any(a is not b for a, b in zip(self._told[0], of, strict=True)):
+            faults = ranked(found, areas_of(c, studio), places_of(c), self._size, c.check)
+            paint, box = PAINT_OF[c.brief.medium], self.asking.box
+            mends = tuple(mend_of(f, c.palette, self.asking.mixer, box, studio.climate, paint) for f in faults)
+            self._told = (of, Told(found, faults, mends))
+        told = self._told[1]
+        return replace(told, chosen=max(0, min(self.chosen, len(told.faults) - 1)))
 
     def refresh(self) -> Sheets:
         c = self.page.commission
@@ -199,20 +203,12 @@ class MeasuringMode(Mode):
         self.view.setProperty("reference", "")
         self.view.show_levels(reference if self._reference_shows and reference is not None else levels, size)
         self.view.show_overlays(*(() if self._blink.isActive() else overlays_of(told, self.edges)))
-        c = self.page.commission
-        words = (
-            _GREYS if hides_much(told.measured) else "A fault of all of it would be seen." if told.measured.all_round else ""
-        )
-        if len(told.measured.greys) == 1:
-            words = f"{words} {_SHINE}".strip()
-        self.legend.show_bars(hidden_bars(told.measured, areas_of(c, self.page.studio)), words)
+        self.legend.show_bars(hidden_bars(told.measured), legend_words(told.measured))
         self.legend.show()
         if told.at is None:
             self.strip.hide()
-            return
-        assert told.chosen is not None
-        listed = any(t.words == told.at.line for t in c.check.to_mend)
-        self.strip.show_place(told.at, told.mends[told.chosen], listed, levels, reference, size)
+        else:
+            self.strip.show_place(told.at, told.mends[told.chosen], levels, reference, size)
 
     def _want_reference(self) -> None:
         compose = self.page.commission.compose
@@ -229,20 +225,18 @@ class MeasuringMode(Mode):
 
     def _sheets(self, told: Told) -> Sheets:
         page, c = self.page, self.page.commission
-        photo = c.check.newest
-        assert photo is not None
-        rows = rows_of(told, c.check, self._choose)
+        rows = rows_of(told, self._choose)
         title = f"To mend, {counted(told.counting, 'place')}" if told.counting else "Nothing to mend"
         sections = [Section(title, (*rows, Note(rest_note(told))))]
-        if told.at is not None and told.chosen is not None and told.at.meant is None:
+        if told.at is not None and told.at.meant is None:
             sections.append(Section("What usually helps", self._helps(told.mends[told.chosen])))
-        mended = mended_of(c.check, told.faults, photo.photo_id)
+        mended = mended_of(c.check, told.faults)
         if mended:
             gone: list[Line] = [Fact(t.words, "mended", "good") for t in mended]
             sections.append(Section("No longer found", (*gone, Press("Strike them off", lambda: self.hands.strike(mended)))))
         if c.check.to_mend:
             sections.append(Section("On the last list", (Fact(counted(len(c.check.to_mend), "line"), list_minutes(c.check)),)))
-        about = [*photo_lines(photo, last_painted(c.easel), page.workroom.now), *photo_facts(told)]
+        about = [*photo_lines(c.check.newest, last_painted(c.easel), page.workroom.now), *photo_facts(told)]
         soft = len(told.measured.soft_edges)
         about.append(Tick(f"Show where edges are softer ({soft})", self.edges, self.show_edges))
         sections.append(Section("The painting", tuple(about)))
@@ -259,7 +253,7 @@ class MeasuringMode(Mode):
 
     def _act(self, told: Told) -> NextAct | None:
         fault = told.at
-        if fault is None or fault.meant is not None or told.chosen is None:
+        if fault is None or fault.meant is not None:
             return None
         m = told.mends[told.chosen]
         steps = ", then ".join(s.short or s.words for s in m.steps)
@@ -295,11 +289,8 @@ class MeasuringMode(Mode):
         edit = Edit(CHECK, "Set a corner of the painting", lambda x: with_corner(x, number, to))
         self.page.hand(lambda: edit)
 
-    def _came(self, found: Measured) -> None:
-        photo = self.page.commission.check.newest
+    def _came(self, _: Measured) -> None:
         self.chosen = 0
-        if photo is not None:
-            note_photograph(self.page, photo, "painting", found.bulges[-1], "Check")
 
     # --- blinking
 
@@ -321,9 +312,16 @@ class MeasuringMode(Mode):
         self._reference_shows = not self._reference_shows
         self.page.refresh()
 
-    def _stop_blinking(self) -> None:
-        self._blink.stop()
+    def _set_blinking(self, on: bool) -> None:
+        """The place looked at blinks, or all of the painting stands still."""
         self._reference_shows = False
+        if on:
+            self._go_near()
+            self._blink.start()
+        else:
+            self._blink.stop()
+            self.view.frame.fit()
+        self.page.refresh()
 
     def _key_at_corners(self, event: QKeyEvent) -> bool:
         """While corners are set: arrows walk them enlarged, Esc shows all of the photograph."""
@@ -345,15 +343,9 @@ class MeasuringMode(Mode):
         if told is None or not told.faults:
             return False
         if step is not None:
-            self._choose(((told.chosen or 0) + step) % len(told.faults))
+            self._choose((told.chosen + step) % len(told.faults))
         elif word == "b":
-            if self._blink.isActive():
-                self._stop_blinking()
-                self.view.frame.fit()
-            else:
-                self._go_near()
-                self._blink.start()
-            self.page.refresh()
+            self._set_blinking(not self._blink.isActive())
         elif word == "e":
             self.show_edges(not self.edges)
         elif word == "l":
@@ -361,9 +353,7 @@ class MeasuringMode(Mode):
         elif word == "m":
             self.hands.mean_it()
         elif event.key() == Qt.Key.Key_Escape and self._blink.isActive():
-            self._stop_blinking()
-            self.view.frame.fit()
-            self.page.refresh()
+            self._set_blinking(False)
         else:
             return False
         return True

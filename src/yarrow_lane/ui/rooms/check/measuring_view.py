@@ -3,11 +3,11 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from yarrow_lane.check.measured import AreaAsked, Measured
+from yarrow_lane.check.measured import Measured
 from yarrow_lane.check.mending import Mend
 from yarrow_lane.check.ranking import Fault
-from yarrow_lane.check.record import Check, MeantSo, ToMend, same_place
-from yarrow_lane.check.wording import TELLS_HIDDEN, hidden_words, value_words
+from yarrow_lane.check.record import Check, ToMend, same_place
+from yarrow_lane.check.wording import TELLS_HIDDEN, hidden_words, value_words, values_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.words import begun, counted
@@ -17,6 +17,7 @@ from yarrow_lane.ui.kit.overlays import Badge, Outline, Overlay, Ring, Way
 
 ENLARGED = 4.0  # the drawing's errors are shown so many times (told beside it): a mm is not seen otherwise
 _LIT = 6  # regions whose hidden share is shown at most
+_ALL = 0.995  # of the canvas: painted but for what rings leave open
 _BADGE_PX = 16.0
 _EDGE_MM = 4.0
 _WHOLE_OFF = 2.5  # L*: half a value, from which all of it is told (our choice)
@@ -24,17 +25,17 @@ _WHOLE_OFF = 2.5  # L*: half a value, from which all of it is told (our choice)
 
 @dataclass(frozen=True)
 class Told:
-    """What was measured with what is made of it: faults worst first, how each is mended, the one looked at (None without any)."""
+    """What was measured with what is made of it: faults worst first, how each is mended, and which is looked at."""
 
     measured: Measured
     faults: tuple[Fault, ...]
     mends: tuple[Mend, ...]
-    chosen: int | None
+    chosen: int = 0
 
     @property
     def at(self) -> Fault | None:
-        """The fault looked at."""
-        return self.faults[self.chosen] if self.chosen is not None and self.chosen < len(self.faults) else None
+        """The fault looked at; None without any."""
+        return self.faults[self.chosen] if self.faults else None
 
     @property
     def counting(self) -> int:
@@ -47,10 +48,7 @@ def overlays_of(told: Told, edges: bool = False) -> tuple[Overlay, ...]:
     found: list[Overlay] = []
     if edges:
         found += [Ring(at, _EDGE_MM, "here", 1.6, line="dots") for at, _ in told.measured.soft_edges]
-    order = [n for n in range(len(told.faults)) if n != told.chosen] + ([told.chosen] if told.chosen is not None else [])
-    for n in order:
-        if n >= len(told.faults):
-            continue
+    for n in sorted(range(len(told.faults)), key=lambda n: n == told.chosen):
         fault, here = told.faults[n], n == told.chosen
         badge_at = fault.at
         if fault.colour is not None and fault.colour.outline:
@@ -66,13 +64,12 @@ def overlays_of(told: Told, edges: bool = False) -> tuple[Overlay, ...]:
     return tuple(found)
 
 
-def rows_of(told: Told, check: Check, choose: Callable[[int], Meaning]) -> list[Line]:
+def rows_of(told: Told, choose: Callable[[int], Meaning]) -> list[Line]:
     """One a fault, and those that were meant so after them."""
     rows: list[Line] = []
     for n, (fault, mend) in enumerate(zip(told.faults, told.mends, strict=True)):
-        listed = any(t.words == fault.line for t in check.to_mend)
         meant = fault.meant is not None
-        side = "meant so" if meant else "on the list" if listed else mend.short
+        side = "meant so" if meant else "on the list" if fault.listed is not None else mend.short
         srgb = next((s.srgb for s in mend.steps if s.srgb is not None), None) if not meant else None
         rows.append(
             Row(str(n + 1), fault.where, begun(fault.words), side, srgb, n == told.chosen, meant, lambda n=n: choose(n))  # type: ignore[misc]
@@ -94,10 +91,10 @@ def photo_facts(told: Told) -> list[Line]:
         lines.append(Fact("Greys round it", f"{greys} of 10, not all round", "wrong"))
     else:
         lines.append(Fact("Greys round it", "none"))
-    lines.append(Fact("Light evened by", m.evened_by))
+    lines.append(Fact("Light evened by", _evened_by(m)))
     lines.append(Fact("Photographs", "two of this state" if len(m.greys) > 1 else "one: shine is not told from paint"))
-    if m.spoken < 0.995:
-        lines.append(Fact("Judged", f"{100 * m.spoken:.0f}\u202f%: what is painted"))
+    if m.painted < _ALL:
+        lines.append(Fact("Judged", f"{100 * m.painted:.0f}\u202f%: what is painted"))
     if m.all_round and m.areas and abs(m.areas[0].value) > _WHOLE_OFF:
         lines.append(Fact("All of it", value_words(m.areas[0].value), "wrong"))
     worst = max(m.hidden, key=lambda h: h.share, default=None)
@@ -109,9 +106,13 @@ def photo_facts(told: Told) -> list[Line]:
     return lines
 
 
+def _evened_by(m: Measured) -> str:
+    return "a white sheet" if m.by_sheet else "greys and picture" if any(m.greys) else "the picture alone"
+
+
 def rest_note(told: Told) -> str:
     """What holds, and what was left out."""
-    words = "Everything else holds within half a value" if told.faults else "Everything holds within half a value"
+    words = f"{'Everything else' if told.faults else 'Everything'} holds within {values_text(told.measured.holds)}"
     words += f" and {max(1.0, told.measured.noise_mm * 2.5):.0f}\u202fmm."
     shone = len(told.measured.shone_at)
     if shone:
@@ -119,24 +120,29 @@ def rest_note(told: Told) -> str:
     return words
 
 
-def hidden_bars(measured: Measured, areas: Sequence[AreaAsked]) -> tuple[tuple[str, float], ...]:
+def hidden_bars(measured: Measured) -> tuple[tuple[str, float], ...]:
     """Regions with the most hidden first: name and share."""
-    named = {a.id for a in areas} | {0}
-    rows = sorted(((h.name, h.share) for h in measured.hidden if h.area_id in named), key=lambda r: -r[1])
+    rows = sorted(((h.name, h.share) for h in measured.hidden), key=lambda r: -r[1])
     return tuple(rows[:_LIT])
 
 
-def hides_much(measured: Measured) -> bool:
-    """Whether a fault of a whole region could go unseen."""
-    return any(h.share > TELLS_HIDDEN for h in measured.hidden)
+def legend_words(measured: Measured) -> str:
+    """What would show more."""
+    words = []
+    if any(h.share > TELLS_HIDDEN for h in measured.hidden):
+        words.append("Ten greys all round would show it all.")
+    elif measured.all_round:
+        words.append("A fault of all of it would be seen.")
+    if len(measured.greys) == 1:
+        words.append("Photograph it once more with the lamp moved: what shines is then told from paint.")
+    return " ".join(words)
 
 
-def mended_of(check: Check, faults: Sequence[Fault], newest: str) -> tuple[ToMend, ...]:
-    """What was to be mended and is no longer found in a later photograph."""
+def mended_of(check: Check, faults: Sequence[Fault]) -> tuple[ToMend, ...]:
+    """What was to be mended and is no longer found in photographs of a later state."""
+    looked_at = {p.photo_id for p in check.together}
     return tuple(
-        t
-        for t in check.to_mend
-        if t.found_in != newest and not any(same_place(f.kinds, f.at, f.mm, MeantSo(t.kinds, t.at, f.mm)) for f in faults)
+        t for t in check.to_mend if t.found_in not in looked_at and not any(same_place(f.kinds, f.at, f.mm, t) for f in faults)
     )
 
 

@@ -1,7 +1,6 @@
 """The check page: look anew, measure, hold strips beside it, see its way."""
 
 from collections.abc import Mapping
-from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -9,10 +8,10 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QStackedLayout
 
 from yarrow_lane.canvas_photo.taken import Taken
-from yarrow_lane.check.record import CHECK, middle_of, note_seen, with_photo, with_sheet
-from yarrow_lane.commission.commission import Commission
+from yarrow_lane.check.record import CHECK, middle_of, with_photo, with_sheet
+from yarrow_lane.commission.last_list import noted
 from yarrow_lane.commission.recompose import Proposal, Recomposed
-from yarrow_lane.deliver.handover import rest_ends, with_notes
+from yarrow_lane.deliver.handover import rest_ends
 from yarrow_lane.intake.opening import PictureFacts
 from yarrow_lane.lane.happening import Photographed, of_kind
 from yarrow_lane.lane.part import Edit
@@ -108,11 +107,6 @@ class CheckPage(ModedPage):
 
     # --- what the modes share
 
-    @property
-    def frame(self) -> object:
-        """How both pictures are looked at."""
-        return self.looking.frame
-
     def photo_presses(self, another: bool = False) -> list[Line]:
         """Ways to get a photograph of the painting."""
         lines: list[Line] = [Press("Choose a photograph of it…", self._choose)]
@@ -152,11 +146,7 @@ class CheckPage(ModedPage):
         self.bench.store_pending()
         text = self.draft
 
-        def noted(c: Commission) -> Recomposed:
-            check = note_seen(c.check, text)
-            return Recomposed(replace(c, check=check, deliver=with_notes(c.deliver, check.seen[-1:])))
-
-        if self.hand(lambda: Proposal("Noted what to mend", "Check", noted)) is None:
+        if self.hand(lambda: Proposal("Noted what to mend", "Check", lambda c: Recomposed(noted(c, text)))) is None:
             self.write_draft("")
             self.refresh()
         return None
@@ -257,20 +247,6 @@ class CheckPage(ModedPage):
         name = f"camera stand-in, painting {number + 1}.jpg"
         workroom.works.run("The camera stand-in", make, lambda data: self.take_in(data, name))
         return None
-
-    def blink_now(self) -> None:
-        """Show the other one of the two."""
-        self.looking.blink_now()
-
-    @property
-    def reference(self) -> PictureView:
-        """The crop as it is looked at."""
-        return self.looking.reference
-
-    @property
-    def painting(self) -> PictureView:
-        """The painting as it is looked at."""
-        return self.looking.painting
 
     def key(self, event: QKeyEvent) -> bool:
         return self.mode.key(event)

@@ -66,7 +66,8 @@ class _Scales(QWidget):
             painter.fillRect(QRectF(n * step, foot - high, step, high), QColor(grey, grey, grey))
         painter.drawLine(QPointF(0, foot), QPointF(wide, foot))
         painted, wanted = value_of(c.seen[0]), value_of(c.wanted[0])
-        self._pins(painter, painted * step, wanted * step, foot, px(44), f"painted {painted:.1f}", f"wants {wanted:.1f}")
+        doubt = f" ±{c.sd / 10:.1f}" if c.value else ""
+        self._pins(painter, painted * step, wanted * step, foot, px(44), f"painted {painted:.1f}{doubt}", f"wants {wanted:.1f}")
         small = lettering(12)
         draw_line(painter, QRectF(0, foot + px(1), wide / 2, px(16)), "dark", small, colour=colours().soft)
         draw_line(
@@ -247,7 +248,7 @@ class PlaceStrip(QWidget):
         row.addLayout(right, 6)
 
     def show_place(
-        self, fault: Fault, mend: Mend, listed: bool, painting: Levels, reference: Levels | None, size_mm: Point
+        self, fault: Fault, mend: Mend, painting: Levels, reference: Levels | None, size_mm: Point
     ) -> None:  # fmt: skip
         """That fault, enlarged on both."""
         reach = max(_LEAST_REACH_MM, 0.8 * fault.mm)
@@ -259,7 +260,7 @@ class PlaceStrip(QWidget):
         self.where.setText(fault.where)
         self.scales.show_fault(fault)
         self.steps.show_mend(mend)
-        self.list_button.setText("off the list" if listed else "on the last list")
+        self.list_button.setText("off the list" if fault.listed is not None else "on the last list")
         self.meant_button.setText("not meant so" if fault.meant is not None else "meant so")
         self.list_button.setEnabled(fault.meant is None)
         parent = self.parentWidget()

@@ -33,9 +33,10 @@ class StripsMode(Mode):
         self.many = MOST
         self._shown: Shown | None = None
         self._of = ""
+        self._found: tuple[tuple[object, ...], Strips] | None = None  # kept: a thousand places are looked at
 
     def opened(self) -> None:
-        self._shown, self._of = None, ""
+        self._shown, self._of, self._found = None, "", None
 
     def why_not(self) -> str:
         return "" if self.page.commission.compose.framed else "there is nothing to print yet: compose the picture first"
@@ -49,10 +50,14 @@ class StripsMode(Mode):
         if self._shown is None:
             return None
         told = self.page.measuring.told()
-        faults = [(f.at, f.score) for f in told.faults if f.meant is None] if told is not None else []
-        compose = self.page.commission.compose
-        lightness = lightness_from_srgb8(self._shown.picture[::4, ::4])
-        return chosen_strips(faults, (compose.width_mm, compose.height_mm), lightness, self.many)
+        found = told.faults if told is not None else ()
+        of = (self._shown, found, self.many)
+        if self._found is None or any(a is not b for a, b in zip(self._found[0], of, strict=True)):
+            faults = [(f.at, f.score) for f in found if f.meant is None]
+            compose = self.page.commission.compose
+            lightness = lightness_from_srgb8(self._shown.picture[::4, ::4])
+            self._found = of, chosen_strips(faults, (compose.width_mm, compose.height_mm), lightness, self.many)
+        return self._found[1]
 
     def refresh(self) -> Sheets:
         page, c = self.page, self.page.commission
