@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import calendar, check, colour, compose, house, intake, layers, pictures, resolution, start, store, transfer
+from bench import books, calendar, check, colour, compose, house, intake, layers, pictures, resolution, start, store, transfer
 
 MEASURES = {
     "house": house.measure,
@@ -16,9 +16,10 @@ MEASURES = {
     "layers": layers.measure,
     "calendar": calendar.measure,
     "check": check.measure,
+    "books": books.measure,
     "store": store.measure,
 }
-_LONG = ("store", "compose", "transfer", "layers", "calendar", "check")  # minutes and more: only when they are named
+_LONG = ("store", "compose", "transfer", "layers", "calendar", "check", "books")  # minutes and more: only when they are named
 
 
 def main() -> None:

@@ -164,6 +164,16 @@ def demo_store(demo_as_built, tmp_path_factory):
 
 
 @pytest.fixture
+def demo(demo_as_built, tmp_path):
+    """The demo's desk, in a studio of its own."""
+    folder = tmp_path / "demo studio"
+    shutil.copytree(demo_as_built, folder)
+    store = Store(folder, NOON.date())
+    yield Desk(store, SetClock(NOON))
+    store.close()
+
+
+@pytest.fixture
 def demo_window(qtbot, demo_store, fonts, workers):
     from yarrow_lane.ui.window import Window
 

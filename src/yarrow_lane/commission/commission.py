@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 from datetime import date
 from typing import Any, TypeVar
 
+from yarrow_lane.books.draft import BOOKS, QuoteDraft
 from yarrow_lane.check.record import CHECK, Check
 from yarrow_lane.compose.composition import COMPOSE, Compose
 from yarrow_lane.compose.proofs import PROOFS, Proofs
@@ -76,11 +77,13 @@ class Commission:
     check: Check = Check()
     deliver: Deliver = Deliver()
     doors: Doors = Doors()
+    books: QuoteDraft = QuoteDraft()
     log: Log = field(default=(), compare=False)
 
 
 PARTS: tuple[Part[Any], ...] = (
     BRIEF, INTAKE, COMPOSE, PROOFS, TRANSFER, TONE, PALETTE, LAYERS, EASEL, CHECK, DELIVER, DOORS_PART,
+    BOOKS,
 )  # fmt: skip
 # Parts whose work rests on the reference: they note which one it was begun from.
 RESTS_ON_REFERENCE: tuple[Part[Any], ...] = (TRANSFER, PALETTE, LAYERS, EASEL, CHECK)

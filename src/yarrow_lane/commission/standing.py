@@ -10,6 +10,7 @@ from datetime import date, datetime
 from functools import cached_property
 from types import MappingProxyType
 
+from yarrow_lane.books.account import account_of
 from yarrow_lane.calendar.dates import Dates, tenths
 from yarrow_lane.calendar.jobs import Work
 from yarrow_lane.calendar.pace import Pace, Paced
@@ -22,10 +23,12 @@ from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.reference import photographs_of, reference_key
 from yarrow_lane.deliver import standing as deliver
 from yarrow_lane.deliver.handover import days_on_the_way, rest_ends
+from yarrow_lane.deliver.parcel import framed
 from yarrow_lane.easel import standing as easel
 from yarrow_lane.easel.clock import minutes_by_day, minutes_by_pass, running
 from yarrow_lane.easel.session import wet_until
 from yarrow_lane.intake import standing as intake
+from yarrow_lane.intake.brief import Brief
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.lane.doors import Door, State, door_now
@@ -35,6 +38,7 @@ from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.sequence import sequence
 from yarrow_lane.layers.usual import usual_layers
 from yarrow_lane.measure.days import clock_text, working_days_between
+from yarrow_lane.measure.money import currency_of, money_text
 from yarrow_lane.paint.drying import Climate, Film
 from yarrow_lane.palette import standing as palette
 from yarrow_lane.tone import standing as tone
@@ -50,7 +54,8 @@ class CommissionStanding:
     `painted` are the days at the easel with their minutes, `paced` what its finished passes took against the first guess. `until` is
     when something here changes by itself; `rests_on` are the photographs whose measures it rests on; `clock_since` when the clock that
     runs was started, `clock_on` on what. `reckoned` says what the work left was reckoned from. `rest_hours` are those of a rest unseen
-    still to come, `days_on_the_way` how long it will travel.
+    still to come, `days_on_the_way` how long it will travel. `kind` is
+    what it is a portrait of.
     """
 
     id: str
@@ -79,6 +84,7 @@ class CommissionStanding:
     paced: tuple[Paced, ...] = ()
     rest_hours: float = 0.0
     days_on_the_way: int = 0
+    kind: str = ""
 
     def painted_on(self, day: date) -> float:
         """Minutes at the easel on that day."""
@@ -190,8 +196,18 @@ def room_standings(
             now,
             studio.time.rest,
             studio.time.courier,
+            unpaid_words(c, studio),
+            framed(c.compose.sides),
         ),
     }
+
+
+def unpaid_words(c: Commission, studio: Studio) -> str:
+    """What of the agreed price has not come in; "" where nothing is missing or no price is agreed."""
+    account = account_of(c.log)
+    if account.agreed is None or account.still_to_pay <= 0:
+        return ""
+    return money_text(account.still_to_pay, currency_of(account.agreed.currency), studio.terms.form)
 
 
 def doors_of(c: Commission, rooms: dict[str, Standing]) -> tuple[Door, ...]:
@@ -247,7 +263,15 @@ def stand(
         paced=passes_paced(c, planned),
         rest_hours=(c.deliver.rest_hours or studio.time.rest) if c.deliver.rest_from is None else 0.0,
         days_on_the_way=days_on_the_way(c.deliver, studio.time.courier) if delivered is None else 0,
+        kind=kind_of(c.brief),
     )
+
+
+def kind_of(brief: Brief) -> str:
+    """By what the year is told: a single sitter's kind, else how many there are."""
+    if len(brief.sitters) > 1:
+        return "two sitters" if len(brief.sitters) == 2 else "three sitters and more"
+    return brief.sitters[0].kind if brief.sitters else "other"
 
 
 def passes_paced(c: Commission, passes: tuple[Pass, ...]) -> tuple[Paced, ...]:

@@ -4,6 +4,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 
+from yarrow_lane.books.terms import Terms
 from yarrow_lane.calendar.own_time import OwnTime, evenly
 from yarrow_lane.calendar.sittings import Pin
 from yarrow_lane.compose.rack import Rack
@@ -29,7 +30,7 @@ class Studio:
     """What holds for all commissions; `on_shelf` are commission ids in the order they came, `stints` how long ways of carrying a drawing
     over took against what was thought. `pins` are sittings the painter fixed, `pressed` commissions that are painted so many days
     earlier than their promise asks. The air is read by hand, or `air_from` the stand-in or a file. `sound` rings at the easel. `watched` is a folder in which a
-    telephone's new pictures turn up.
+    telephone's new pictures turn up; `terms` say how it prices.
     """
 
     name: str = "Studio"
@@ -52,6 +53,7 @@ class Studio:
     easel_keys: EaselKeys = EaselKeys()
     sound: bool = False
     watched: str = ""
+    terms: Terms = Terms()
 
 
 def _own_time(plain: Plain, _: Mapping[str, Plain]) -> Plain:
@@ -67,8 +69,9 @@ def _own_time(plain: Plain, _: Mapping[str, Plain]) -> Plain:
 
 
 # Version 1 knows the rack, version 2 the equipment, version 3 the painter's own times, version 4 the paintbox, version 5 own schools and
-# brushes, version 6 hours by weekday, pins and what the easel learned, version 7 a watched folder.
-STUDIO_PART = Part("studio", Studio, "", (as_it_was, as_it_was, as_it_was, as_it_was, as_it_was, _own_time, as_it_was))
+# brushes, version 6 hours by weekday, pins and what the easel learned, version 7 a watched folder,
+# version 8 terms of price.
+STUDIO_PART = Part("studio", Studio, "", (*(as_it_was,) * 5, _own_time, as_it_was, as_it_was))
 _MOST_STINTS = 60  # our choice: older ones say little of today's hand
 
 

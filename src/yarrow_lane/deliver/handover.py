@@ -3,16 +3,18 @@
 from collections.abc import Collection
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
-from typing import Literal
+from typing import Any, Literal
 
+from yarrow_lane.deliver.parcel import PADDING_MM
 from yarrow_lane.intake.brief import OIL, Medium
 from yarrow_lane.lane.part import Part, as_it_was
 from yarrow_lane.measure.moments import after, ahead
+from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.paint.drying import Film
 
-Step = Literal["sign", "rest", "last list", "varnish", "pack", "deliver"]
-STEPS: tuple[Step, ...] = ("sign", "rest", "last list", "varnish", "pack", "deliver")
+Step = Literal["sign", "rest", "last list", "varnish", "frame", "pack", "deliver"]
+STEPS: tuple[Step, ...] = ("sign", "rest", "last list", "varnish", "frame", "pack", "deliver")
 
 Way = Literal["courier", "express", "by hand"]
 WAYS: tuple[Way, ...] = ("courier", "express", "by hand")
@@ -38,6 +40,46 @@ class ListLine:
     done: bool = False
 
 
+Sheen = Literal["matt", "satin", "gloss"]
+SHEENS: tuple[Sheen, ...] = ("matt", "satin", "gloss")
+Hanging = Literal["wire and rings", "one bar hook", "none"]
+HANGINGS: tuple[Hanging, ...] = ("wire and rings", "one bar hook", "none")
+
+
+@dataclass(frozen=True)
+class Finish:
+    """How it is made ready. `place` is where the signature stands (canvas mm, its middle), `title` the painting's own ("": the commission's).
+
+    `frame` says which frame it is ("oak"; whether it gets one is decided at Compose), `comes` when it is here; `padding_mm` lies round it in the
+    parcel. `photo_id` is the photograph of the finished painting. `cover` is what the parcel is insured for, in smallest units (-1: its price).
+    """
+
+    title: str = ""
+    place: Point | None = None
+    sheen: Sheen = "satin"
+    spray: bool = False
+    hanging: Hanging = "wire and rings"
+    frame: str = ""
+    comes: date | None = None
+    padding_mm: float = PADDING_MM
+    cover: int = -1
+    courier: str = ""
+    sides: datetime | None = None
+    hung: datetime | None = None
+    framed: datetime | None = None
+    photographed: datetime | None = None
+    photo_id: str = ""
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What the client said of it, and whether prints were agreed to ("" not asked)."""
+
+    words: str = ""
+    on: date | None = None
+    prints: Literal["", "agreed", "not agreed"] = ""
+
+
 @dataclass(frozen=True)
 class Deliver:
     """The facts of handing over, each when it happened. It is to rest `rest_hours` (0: as the studio does), and goes by `way`."""
@@ -51,9 +93,12 @@ class Deliver:
     delivered: datetime | None = None
     rest_hours: float = 0.0
     way: Way = "courier"
+    finish: Finish = Finish()
+    answer: Answer = Answer()
 
 
-DELIVER = Part("deliver", Deliver, "Deliver", (as_it_was,))  # version 1 knows how long it rests and how it goes
+# Version 1 knows how long it rests and how it goes, version 2 its finish and the client's answer.
+DELIVER = Part("deliver", Deliver, "Deliver", (as_it_was, as_it_was))
 
 
 def rest_ends(deliver: Deliver) -> datetime | None:
@@ -77,7 +122,9 @@ def send_by(deliver: Deliver, way: Way) -> Deliver:
 
 
 def _moments(deliver: Deliver) -> tuple[datetime | None, ...]:
-    return (deliver.signed, deliver.rest_from, deliver.looked, *deliver.coats, deliver.packed, deliver.delivered)
+    f = deliver.finish
+    made = (f.sides, f.hung, f.framed, f.photographed)
+    return (deliver.signed, deliver.rest_from, deliver.looked, *deliver.coats, *made, deliver.packed, deliver.delivered)
 
 
 def lies_ahead(deliver: Deliver, now: datetime) -> datetime | None:
@@ -92,7 +139,12 @@ def brought_to(deliver: Deliver, now: datetime) -> Deliver:
         now if ahead(m, now) else m for m in (d.signed, d.rest_from, d.looked, d.packed, d.delivered)
     )
     coats = tuple(now if ahead(m, now) else m for m in d.coats)
-    return Deliver(signed, rest_from, looked, d.last_list, coats, packed, delivered, d.rest_hours, d.way)
+    f = d.finish
+    sides, hung, framed, photographed = (now if ahead(m, now) else m for m in (f.sides, f.hung, f.framed, f.photographed))
+    finish = replace(f, sides=sides, hung=hung, framed=framed, photographed=photographed)
+    return replace(
+        d, signed=signed, rest_from=rest_from, looked=looked, coats=coats, packed=packed, delivered=delivered, finish=finish
+    )
 
 
 def needs_varnish(medium: Medium) -> bool:
@@ -122,8 +174,8 @@ def pack_from(deliver: Deliver, medium: Medium) -> datetime | None:
     return after(deliver.coats[-1], PACK_WAIT_HOURS * 60)
 
 
-def step_now(deliver: Deliver, medium: Medium) -> Step | None:
-    """The next step; None once delivered."""
+def step_now(deliver: Deliver, medium: Medium, framed: bool = False) -> Step | None:
+    """The next step; None once delivered. A `framed` one goes into its frame before it is packed."""
     if deliver.delivered is not None:
         return None
     if deliver.signed is None:
@@ -134,6 +186,8 @@ def step_now(deliver: Deliver, medium: Medium) -> Step | None:
         return "last list"
     if needs_varnish(medium) and len(deliver.coats) < COATS:
         return "varnish"
+    if framed and deliver.finish.framed is None and deliver.packed is None:
+        return "frame"
     return "pack" if deliver.packed is None else "deliver"
 
 
@@ -209,6 +263,28 @@ def varnish(deliver: Deliver, now: datetime, earliest: datetime | None) -> Deliv
     _early("The varnish must wait", now, earliest, "the paint is not dry through")
     _early("The second coat must wait", now, next_coat_from(deliver), "the first is still soft")
     return replace(deliver, coats=(*deliver.coats, now))
+
+
+def into_frame(deliver: Deliver, now: datetime, earliest: datetime | None) -> Deliver:
+    """It is in its frame; raises `DeliverTrouble` while the varnish is soft or the frame is not here."""
+    _early("It must not go into the frame yet", now, earliest, "the varnish would take marks")
+    comes = deliver.finish.comes
+    if comes is not None and now.date() < comes:
+        raise DeliverTrouble(
+            "It cannot go into the frame yet", "the frame has not come", f"wait until {comes:%a %d %b}, or set the day anew"
+        )
+    return with_finish(deliver, framed=now)
+
+
+def with_finish(deliver: Deliver, **facts: Any) -> Deliver:
+    """Other facts of how it is made ready."""
+    return replace(deliver, finish=replace(deliver.finish, **facts))
+
+
+def answered(deliver: Deliver, words: str, on: date | None) -> Deliver:
+    """What the client said of it; without words it is taken back."""
+    said = words.strip()
+    return replace(deliver, answer=replace(deliver.answer, words=said, on=on if said else None))
 
 
 def pack(deliver: Deliver, now: datetime, earliest: datetime | None) -> Deliver:

@@ -1,4 +1,4 @@
-"""A made-up harbour-town studio with six commissions at different doors."""
+"""A made-up harbour-town studio with six commissions at different doors, and the money of a year."""
 
 import shutil
 from dataclasses import replace
@@ -13,6 +13,7 @@ from yarrow_lane.commission.studio import with_paintbox
 from yarrow_lane.deliver.handover import DELIVER, add_line, begin_rest, look_again, mark_line, sign, varnish
 from yarrow_lane.demo.derived import message_copy, part_of, sideways_copy
 from yarrow_lane.demo.memorial import Cutting, tell_memorial
+from yarrow_lane.demo.money import tell_money, tell_past
 from yarrow_lane.demo.paintbox import demo_paintbox
 from yarrow_lane.demo.painting import photograph_painting
 from yarrow_lane.demo.scene import Scene, SetClock
@@ -62,6 +63,8 @@ def build_demo(folder: Path, now: datetime) -> None:
         with Cutting(store):
             for tell in (_quill, _fennel, _marlow, _sorrel, _brack, tell_memorial):
                 tell(Scene(desk, clock), now)
+            tell_past(desk, clock, now)
+            tell_money(desk, clock, now)
     finally:
         store.close()
 

@@ -1,7 +1,7 @@
 """Edits, undo and redo over the studio and its commissions."""
 
 import json
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
@@ -9,6 +9,7 @@ from typing import Any
 from yarrow_lane.commission.commission import PARTS, Commission, apply
 from yarrow_lane.commission.studio import STUDIO_PART, Studio, put_on_shelf, take_off_shelf
 from yarrow_lane.desk.air_kept import AirKept
+from yarrow_lane.desk.books_kept import BooksKept
 from yarrow_lane.desk.evidence import EvidenceKept, Marked
 from yarrow_lane.desk.standings import Standings
 from yarrow_lane.intake.brief import Brief
@@ -63,6 +64,7 @@ class Desk:
         self._commissions: dict[str, Commission] = {}
         self.evidence = EvidenceKept(database)
         self.air = AirKept(database, lambda: self.studio, self.do_studio)
+        self.books = BooksKept(self)
         self.standings = Standings(database, self.commission, lambda: self.studio, self.evidence, lambda: self.air.air)
 
     # --- reading
@@ -151,14 +153,35 @@ class Desk:
         title = self.standings.title(commission_id)
         self.do_studio(f"Brought {title} back", lambda s: put_on_shelf(s, commission_id))
 
-    def happen(self, commission_id: str, happening: Happening, place: str = "Easel") -> None:
-        """Append what happened outside; it is never undone."""
+    def happen(self, about: str, happening: Happening, place: str = "Easel") -> None:
+        """Append what happened outside, to a commission or the studio itself; it is never undone."""
         keep = _SENT if isinstance(happening, LetterSent) else ""
-        before = self.commission(commission_id)
-        number = self.store.database.happen(commission_id, happening_to_json(happening), keep)
-        self._commissions[commission_id] = replace(before, log=(*before.log, happening))
-        self.standings.happened(commission_id, number)
-        self._tell(Change(commission_id, place, happening.kind, "happened"))
+        before = self._before(about)
+        number = self.store.database.happen(about, happening_to_json(happening), keep)
+        self._happened(before, about, happening, number, place)
+
+    def happen_numbered(self, about: str, series: str, entry_of: Callable[[int], Happening], place: str = "Books") -> Happening:
+        """Append what bears the next number of a series; what `entry_of` raises uses no number up."""
+        before = self._before(about)
+        made: list[Happening] = []
+
+        def text_of(number: int) -> str:
+            made.append(entry_of(number))
+            return happening_to_json(made[-1])
+
+        row = self.store.database.happen_numbered(about, series, text_of)
+        self._happened(before, about, made[-1], row, place)
+        return made[-1]
+
+    def _before(self, about: str) -> Commission | None:
+        return None if about == STUDIO else self.commission(about)
+
+    def _happened(self, before: Commission | None, about: str, happening: Happening, number: int, place: str) -> None:
+        if before is not None:
+            self._commissions[about] = replace(before, log=(*before.log, happening))
+            self.standings.happened(about, number)
+        self.books.happened(about, happening)
+        self._tell(Change(about, place, happening.kind, "happened"))
 
     def measured(self, marked: Marked, evidence: Evidence) -> None:
         """A photograph was measured: not a change, but where its commissions stand may be another place."""
@@ -169,6 +192,16 @@ class Desk:
         """Keep standings and measures beside the commissions, at most so many; whether there were any. Raises `StoreTrouble`."""
         standings, measures = self.standings.save(most), self.evidence.save(most)
         return standings or measures
+
+    def read_again(self, ids: Iterable[str]) -> None:
+        """What is known of these commissions is forgotten and read from the disk when it is next asked for."""
+        newest, stamps = self.store.database.newest_happenings(), self.store.database.versions.stamps()
+        for commission_id in ids:
+            self._commissions.pop(commission_id, None)
+            self.standings.changed(commission_id, stamps[commission_id])
+            self.standings.happened(commission_id, newest.get(commission_id, 0))
+        self.books.read_again()
+        self._tell(Change(STUDIO, "", "Erased a client"))
 
     # --- history
 

@@ -22,7 +22,7 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.codec import from_plain_json, to_plain_json
 from yarrow_lane.store.database import Database
 
-VERSION = 8  # raise it when a standing is worked out differently: kept ones are then made anew
+VERSION = 9  # raise it when a standing is worked out differently: kept ones are then made anew
 
 
 @dataclass(frozen=True)
@@ -89,7 +89,7 @@ class Standings:
         studio = self._studio()
         if studio is not self._studio_seen[0]:
             time = studio.time
-            words = f"{VERSION} {studio.climate} {studio.unit} {time.daylight} {time.rest} {time.courier} {time.answer}"
+            words = f"{VERSION} {studio.climate} {studio.unit} {time.daylight} {time.rest} {time.courier} {time.answer} {studio.terms.form}"
             self._studio_seen = (studio, words)
         return self._studio_seen[1]
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
 
-from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.lane.part import Part, Plain, as_it_was
 from yarrow_lane.measure.trouble import Trouble
 
 SitterKind = Literal["person", "dog", "cat", "horse", "rabbit", "bird", "other"]
@@ -72,6 +72,7 @@ class Brief:
     style: str = ""
     budget: str = ""
     client_mail: str = ""
+    client_address: str = ""
     next_sitter: int = 2
 
     def sitter(self, sitter_id: int) -> Sitter | None:
@@ -112,7 +113,7 @@ def _count_sitters(plain: Plain, _: Mapping[str, Plain]) -> Plain:
     return {**plain, "next_sitter": 1 + max((s["id"] for s in plain["sitters"]), default=0)}
 
 
-BRIEF = Part("brief", Brief, "Intake", (_count_sitters,))
+BRIEF = Part("brief", Brief, "Intake", (_count_sitters, as_it_was))  # version 2 knows the client's address
 
 
 def change_sitter(brief: Brief, sitter: Sitter) -> Brief:

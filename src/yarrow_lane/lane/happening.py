@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal, TypeVar
 
+from yarrow_lane.lane import money
 from yarrow_lane.lane.part import as_it_was
 from yarrow_lane.measure.plane import Polygon
 
@@ -122,20 +123,10 @@ Happening = (
     | ProofAnswered
     | ProofSent
     | StretchSettled
+    | money.Money
 )
 Log = tuple[Happening, ...]
-_H = TypeVar(
-    "_H",
-    ClockStarted,
-    ClockStopped,
-    HoursCorrected,
-    LetterSent,
-    Photographed,
-    Printed,
-    ProofAnswered,
-    ProofSent,
-    StretchSettled,
-)
+_H = TypeVar("_H", bound=Happening)
 
 
 def of_kind(log: Sequence[Happening], kind: type[_H]) -> tuple[_H, ...]:
@@ -149,5 +140,6 @@ def _first(plain: dict[str, Any]) -> dict[str, Any]:
     return {name: value for name, value in plain.items() if name not in unused}
 
 
-# From one version of an entry on record to the next: 2 knows settled stretches, 3 knows proofs, 4 what photographs are for, 5 the pass they show.
-UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, as_it_was, as_it_was, as_it_was, as_it_was)
+# From one version of an entry on record to the next: 2 knows settled stretches, 3 knows proofs, 4 what photographs are for, 5 the pass they show,
+# 6 money and papers.
+UPGRADES: tuple[Callable[[dict[str, Any]], dict[str, Any]], ...] = (_first, *(as_it_was,) * 5)

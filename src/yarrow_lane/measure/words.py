@@ -44,7 +44,9 @@ def within(words: str) -> str:
 
 
 def counted(count: int, noun: str) -> str:
-    """ "1 day", "3 days", "2 passes"."""
+    """ "1 day", "3 days", "2 passes", "2 copies"."""
+    if count != 1 and noun.endswith("y") and noun[-2:-1] not in "aeiou":
+        return f"{count} {noun[:-1]}ies"
     ending = "" if count == 1 else "es" if noun.endswith(("s", "ch")) else "s"
     return f"{count} {noun}{ending}"
 

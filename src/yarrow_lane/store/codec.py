@@ -44,7 +44,8 @@ def _make_strict(found: Any, seen: set[object]) -> None:
 
 
 @cache
-def _adapter(kind: Any) -> "pydantic.TypeAdapter[Any]":
+def adapter(kind: Any) -> "pydantic.TypeAdapter[Any]":
+    """What checks and writes values of a type; fields it does not know are refused."""
     _make_strict(kind, set())
     if kind == Happening:
         return pydantic.TypeAdapter(Annotated[Happening, pydantic.Field(discriminator="kind")])
@@ -53,7 +54,7 @@ def _adapter(kind: Any) -> "pydantic.TypeAdapter[Any]":
 
 def _dumped(kind: Any, version: int, value: object, what: str) -> str:
     try:
-        text = _adapter(kind).dump_json(value).decode()
+        text = adapter(kind).dump_json(value).decode()
     except ValueError as error:  # lone surrogates have no form in UTF-8; the edges of the program clean them away
         raise StoreTrouble(f"The part “{what}” was not stored", "it holds letters that are none", "write them again") from error
     if "NaN" in text or "Infinity" in text:  # which may also be words of the painter's
@@ -133,7 +134,7 @@ def _unreadable(what: str, why: str) -> StoreTrouble:
 
 def _validated(kind: Any, text: str, what: str) -> Any:
     try:
-        return _adapter(kind).validate_json(text)
+        return adapter(kind).validate_json(text)
     except pydantic.ValidationError as error:
         faults = "; ".join(f"{'.'.join(map(str, f['loc'])) or what}: {f['msg']}" for f in error.errors())
         raise _unreadable(what, faults) from error
@@ -162,7 +163,7 @@ def happening_from_json(text: str) -> Happening:
 def to_plain_json(value: object) -> str:
     """JSON of a value that is kept only to save work, without a version."""
     kind: Any = type(value)
-    return str(_adapter(kind).dump_json(value).decode())
+    return str(adapter(kind).dump_json(value).decode())
 
 
 def from_plain_json(kind: type[T], text: str) -> T:

@@ -1,13 +1,14 @@
 """The one file of the studio. One thread owns it; each change is one transaction, synced."""
 
 import sqlite3
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from datetime import date, datetime
 from pathlib import Path
 
 from yarrow_lane.store.copies import PLACE, quickly_sound, thin, write_copy
 from yarrow_lane.store.parts import Parts
+from yarrow_lane.store.references import names_in
 from yarrow_lane.store.restore import FILE, refuse_if_emptied, refuse_if_lost
 from yarrow_lane.store.schema import NEWEST, migrate, schema_number
 from yarrow_lane.store.seals import seal_of
@@ -111,12 +112,67 @@ class Database:
         With `keep` the version shown at that moment is never thinned out.
         """
         with self._transaction() as sql:
-            number = sql.execute("INSERT INTO happening (document, json) VALUES (?, ?)", (document, text)).lastrowid
-            sql.execute("UPDATE happening SET seal = ? WHERE id = ?", (seal_of(number, document, text), number))
+            number = self._happened(sql, document, text)
             head = self.versions.head(document)
             if keep and head is not None:
                 self.versions.keep(document, head, keep)
-            return int(number or 0)
+            return number
+
+    @staticmethod
+    def _happened(sql: Sql, document: str, text: str) -> int:
+        number = sql.execute("INSERT INTO happening (document, json) VALUES (?, ?)", (document, text)).lastrowid
+        sql.execute("UPDATE happening SET seal = ? WHERE id = ?", (seal_of(number, document, text), number))
+        return int(number or 0)
+
+    def happen_numbered(self, document: str, series: str, text_of: Callable[[int], str]) -> int:
+        """Append one happening that bears the next number of a series, counted from 1 over all documents; returns the entry's own number.
+
+        Number and entry come in one transaction: whatever ends the program in between, the series has no gap and no double.
+        """
+        with self._transaction() as sql:
+            sql.execute("INSERT INTO series VALUES (?, 1) ON CONFLICT (name) DO UPDATE SET last = last + 1", (series,))
+            given = int(sql.execute("SELECT last FROM series WHERE name = ?", (series,)).fetchone()[0])
+            return self._happened(sql, document, text_of(given))
+
+    def erase(self, document: str, parts: dict[str, str], happened: tuple[str, ...], label: str, at: datetime) -> set[str]:
+        """All versions and happenings of a document give way to these, in one transaction: only a person's wish to be erased does this.
+
+        What lay in the file is overwritten (SQLite's secure_delete), also in its write-ahead log. Returns the things it named before.
+        """
+        named: set[str] = set()
+        for version in self.versions.versions(document):
+            named |= names_in("".join(self.stored(document, version.number).values()))
+        named |= names_in("".join(self.happenings(document)))
+        self._sql.execute("PRAGMA secure_delete = ON")
+        with self._transaction() as sql:
+            self.versions.forget(document)
+            sql.execute("DELETE FROM happening WHERE document = ?", (document,))
+            sql.execute("DELETE FROM standing WHERE document = ?", (document,))
+            sql.executemany("DELETE FROM measure WHERE photo = ?", [(name,) for name in named])
+            self.versions.append(document, parts, label, "", at)
+            for text in happened:
+                self._happened(sql, document, text)
+        self.checkpoint()
+        return named
+
+    def last_of(self, series: str) -> int:
+        """The last number given of a series; 0 before the first."""
+        row = self._sql.execute("SELECT last FROM series WHERE name = ?", (series,)).fetchone()
+        return 0 if row is None else int(row[0])
+
+    def happenings_of(self, kinds: Iterable[str]) -> dict[str, tuple[str, ...]]:
+        """By document what happened of these kinds, as JSON, the oldest first; one that is not what was stored raises when it is opened."""
+        wanted = sorted(kinds)
+        marks = ", ".join("?" * len(wanted))
+        rows = self._sql.execute(
+            f"SELECT id, document, json, seal FROM happening WHERE json_extract(json, '$.kind') IN ({marks}) ORDER BY id",
+            wanted,
+        )
+        found: dict[str, list[str]] = {}
+        for number, document, text, seal in rows:
+            if seal == seal_of(number, document, text):
+                found.setdefault(document, []).append(text)
+        return {document: tuple(texts) for document, texts in found.items()}
 
     def happenings(self, document: str) -> tuple[str, ...]:
         """What happened on a document, as JSON, the oldest first; raises `StoreTrouble` for one that is not what was stored."""

@@ -116,6 +116,8 @@ STEPS: tuple[tuple[Step, ...], ...] = (
     ),
     # What was measured of each photograph: worked out again any time.
     ("CREATE TABLE measure (photo TEXT PRIMARY KEY, key TEXT NOT NULL, json TEXT NOT NULL) WITHOUT ROWID;",),
+    # The last number given of each kind of paper: given in the transaction that writes the entry, so none is lost or given twice.
+    ("CREATE TABLE series (name TEXT PRIMARY KEY, last INTEGER NOT NULL) WITHOUT ROWID;",),
 )
 NEWEST = len(STEPS)
 

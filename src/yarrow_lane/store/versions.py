@@ -165,6 +165,13 @@ class Versions:
         self._sql.execute("UPDATE version SET kept = ? WHERE document = ? AND number = ?", (why, document, number))
         self._seal(document, number)
 
+    def forget(self, document: str) -> None:
+        """All versions of a document go, with the parts nobody else names: only erasing does this."""
+        rows = self._sql.execute("SELECT DISTINCT part FROM version_part WHERE document = ?", (document,)).fetchall()
+        for table in ("head", "version_part", "version"):
+            self._sql.execute(f"DELETE FROM {table} WHERE document = ?", (document,))
+        self._parts.drop_unused(row[0] for row in rows)
+
     # --- age
 
     def thin(self, document: str, now: datetime, most: int) -> int:

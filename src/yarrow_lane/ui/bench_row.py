@@ -1,7 +1,7 @@
 """A line of a numbered list on the bench: chosen by a click, and shown to be."""
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFont, QFontMetricsF, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QPushButton, QSizePolicy
 
 from yarrow_lane.ui.bench_editors import Hand
@@ -17,7 +17,7 @@ _BADGE = 11
 
 
 class RowLine(QPushButton):
-    """The number in a ring, title over small print, a colour over its word."""
+    """The number in a ring (none without a number), title over small print, a colour over its word."""
 
     def __init__(self, line: Row, hand: Hand) -> None:
         super().__init__()
@@ -38,7 +38,7 @@ class RowLine(QPushButton):
         self._lines = self._title_lines()
         self.setFixedHeight(px(_HIGH + _LINE * (len(self._lines) - 1)))
         meant = ", counts no more" if line.aside else ""
-        self.setAccessibleName(f"{line.number}, {line.title}{meant}")
+        self.setAccessibleName(f"{line.number}, {line.title}{meant}" if line.number else line.title)
         self.setAccessibleDescription(f"{line.detail}. {line.side}")
         self.setToolTip(tip(f"{line.title}: {line.detail}"))
         self.update()
@@ -54,12 +54,19 @@ class RowLine(QPushButton):
 
     def _beside(self) -> float:
         line = self.line
-        words = QFontMetricsF(lettering(12.5)).horizontalAdvance(line.side) if line.side else 0.0
+        words = QFontMetricsF(self._side_font()).horizontalAdvance(line.side) if line.side else 0.0
         return max(float(px(26)) if line.srgb is not None else 0.0, words)
+
+    def _indent(self) -> int:
+        return 38 if self.line.number else 10
+
+    def _side_font(self) -> QFont:
+        """Beside a line without a number stands what it comes to."""
+        return lettering(12.5) if self.line.number else lettering(14.5, "bold")
 
     def _room(self) -> float:
         """Px for title and small print, by the bench's own width."""
-        return px(WIDTH_PX) - px(50) - px(38) - self._beside() - px(12)
+        return px(WIDTH_PX) - px(50) - px(self._indent()) - self._beside() - px(12)
 
     def sizeHint(self) -> QSize:
         return QSize(px(200), self.height())
@@ -72,9 +79,10 @@ class RowLine(QPushButton):
             painter.fillRect(self.rect(), QColor(c.field))
             painter.fillRect(QRectF(0, 0, px(4), self.height()), QColor(c.here))
         soft = QColor(c.soft if line.aside else c.text)
-        self._badge(painter, QPointF(px(20), self.height() / 2))
-        small, bold, beside = lettering(12.5), lettering(14, "bold"), self._beside()
-        left, right = px(38), self.width() - px(4)
+        if line.number:
+            self._badge(painter, QPointF(px(20), self.height() / 2))
+        small, bold, beside = self._side_font(), lettering(14, "bold"), self._beside()
+        left, right = px(self._indent()), self.width() - px(4)
         room, top = right - left - beside - px(6), px(5)
         for words in self._lines:
             draw_line(painter, QRectF(left, top, room, px(20)), words, bold, colour=soft.name())
@@ -83,7 +91,7 @@ class RowLine(QPushButton):
         if line.side:
             low = line.srgb is not None
             box = QRectF(right - beside, px(26) if low else px(14), beside, px(20))
-            draw_line(painter, box, line.side, small, Qt.AlignmentFlag.AlignRight, c.soft)
+            draw_line(painter, box, line.side, small, Qt.AlignmentFlag.AlignRight, c.soft if line.number else c.text)
         if line.srgb is not None:
             painter.setPen(QPen(QColor(c.text), 0.8))
             painter.setBrush(QColor(*line.srgb))

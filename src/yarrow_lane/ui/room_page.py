@@ -33,6 +33,7 @@ class RoomPage(QWidget):
     """One room of the open commission. Subclasses fill `table`, say what they show in `refresh`, and answer the hooks below."""
 
     door = ""
+    heading = ("", "", "")  # of a room that is no door: title, small print, and what stands at the right
     picture: PictureView | None = None  # what + - and 0 zoom
     # A change that touches later work: what it is, what becomes of that work, and what to do with the answer.
     asked = Signal(str, object, object)

@@ -12,7 +12,7 @@ Takes = Literal["a commission", "photographs", "painting"]
 
 @dataclass(frozen=True)
 class Room:
-    """One room: its name (a door's, or the studio's), the digit that opens it, and what files dropped there are."""
+    """One room: its name (a door's, the studio's or the books'), the digit that opens it, and what files dropped there are."""
 
     name: str
     key: str
@@ -28,8 +28,10 @@ class Room:
 
 
 STUDIO_ROOM = Room("Studio", "", "studio", "StudioPage", "a commission")
+BOOKS_ROOM = Room("Books", "", "books", "BooksPage", "a commission")
 ROOMS: tuple[Room, ...] = (
     STUDIO_ROOM,
+    BOOKS_ROOM,
     Room("Intake", "1", "intake", "IntakePage"),
     Room("Compose", "2", "compose", "ComposePage"),
     Room("Transfer", "3", "transfer", "TransferPage"),

@@ -6,12 +6,12 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from yarrow_lane.commission.clocks import stop_of_a_waiting_pass
 from yarrow_lane.desk.air_kept import AIR_CHANGED
 from yarrow_lane.desk.desk import STUDIO, Change, Desk
 from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.trouble import Damaged
+from yarrow_lane.ui import taking
 from yarrow_lane.ui.air_watch import AirWatch
 from yarrow_lane.ui.header import Header, show_commission, show_studio
 from yarrow_lane.ui.keys import take_key
@@ -23,13 +23,15 @@ from yarrow_lane.ui.question import QuestionStrip
 from yarrow_lane.ui.restore_sheet import RestoreSheet
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.studio.page import StudioPage
-from yarrow_lane.ui.rooms_table import BY_NAME, STUDIO_ROOM
+from yarrow_lane.ui.rooms_table import BOOKS_ROOM, BY_NAME, STUDIO_ROOM
 from yarrow_lane.ui.running_clock import RunningClock
 from yarrow_lane.ui.theme.sheet import wear
+from yarrow_lane.ui.time_steps import show_step
 from yarrow_lane.ui.workroom import Workroom
 from yarrow_lane.ui.works import WorksStrip
 from yarrow_lane.workers.pool import Workers
 
+BOOKS = "books"  # as the studio's choices call them
 _MEASURED_MS = 400  # our choice: measures come in bursts, and the frame is told what they come to once
 
 
@@ -45,10 +47,11 @@ class Window(QMainWindow):
         self._worn = (desk.studio.evening, desk.studio.text_percent)
         self._wear()
         self.message = MessageStrip()
-        self.workroom = Workroom(desk, workers, self.say, self.report, self.open_door, self.open_studio)
+        self.workroom = Workroom(desk, workers, self.say, self.report, self.open_door, self.open_studio, self.open_hall)
         self.threads = self.workroom.threads
         self._pasted = Pasted()
         self.commission_id, self.door = "", ""
+        self.hall = STUDIO_ROOM.name  # which room is open while no commission is
         self._said_at = ("", "")
         self._ending = False
         self._sheets: list[QWidget] = []  # what is laid over the window
@@ -124,12 +127,12 @@ class Window(QMainWindow):
 
     @property
     def current(self) -> RoomPage:
-        return self.pages[self.door or STUDIO_ROOM.name]
+        return self.pages[self.door or self.hall]
 
     @property
     def room(self) -> str:
         """The name of the room that is open."""
-        return self.door or STUDIO_ROOM.name
+        return self.door or self.hall
 
     def _wear(self) -> None:
         application = QApplication.instance()
@@ -143,11 +146,25 @@ class Window(QMainWindow):
         self._leave()
         if self.commission_id:
             self.studio_page.selected = self.commission_id
-        self.commission_id, self.door = "", ""
+        self.commission_id, self.door, self.hall = "", "", STUDIO_ROOM.name
         self.stack.setCurrentWidget(self.studio_page)
         self.studio_page.refresh()
         self._arrived()
         self.studio_page.shelf.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def open_hall(self, where: str, commission_id: str = "") -> None:
+        """The shelf, the calendar, or the books of a commission ("": the most urgent)."""
+        if where != BOOKS:
+            self.open_studio()
+            self.studio_page.go_in_studio(where)
+            return
+        self._leave()
+        page = self.page(BOOKS_ROOM.name)
+        self.commission_id, self.door, self.hall = "", "", BOOKS_ROOM.name
+        self.stack.setCurrentWidget(page)
+        page.open(commission_id)
+        self._arrived()
+        page.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def open_door(self, commission_id: str, door: str) -> None:
         """Open a commission at a door; without one, where it stands. Raises `Trouble` when it cannot be read."""
@@ -171,7 +188,9 @@ class Window(QMainWindow):
 
     def _arrived(self) -> None:
         self._refresh_frame()
-        self.workroom.guard.attempt(lambda: self.desk.remember("place", [self.commission_id, self.door]))
+        self.workroom.guard.attempt(
+            lambda: self.desk.remember("place", [self.commission_id, self.room if self.hall == BOOKS_ROOM.name else self.door])
+        )
 
     def _go_where_left(self) -> None:
         match self.desk.recall("place"):
@@ -181,6 +200,8 @@ class Window(QMainWindow):
                 words = self.message.text
                 self.open_studio()
                 self.say(words, True)
+            case ["", BOOKS_ROOM.name]:
+                self.open_hall(BOOKS)
             case _:  # nowhere yet, or its memory is damaged: nothing is lost by it
                 self.open_studio()
 
@@ -195,6 +216,7 @@ class Window(QMainWindow):
             self.air.follow()
             if self.commission_id and self.commission_id not in self.desk.studio.on_shelf:
                 self.commission_id = self.door = ""
+                self.hall = STUDIO_ROOM.name
                 self.stack.setCurrentWidget(self.studio_page)
             worn = (self.desk.studio.evening, self.desk.studio.text_percent)
             if worn != self._worn:
@@ -209,19 +231,27 @@ class Window(QMainWindow):
         """Another theme or size of text: make the widgets anew, in the same place. The workroom and its work go on."""
         self._wear()
         bench = self.studio_page.on_bench
-        place = (self.commission_id, self.door)
+        place, hall = (self.commission_id, self.door), self.hall
         for page in self.pages.values():
             page.left()
         self.commission_id = self.door = ""
         self._build()
         self.studio_page.on_bench = bench
-        self.open_door(*place) if place[0] else self.open_studio()
+        if place[0]:
+            self.open_door(*place)
+        else:
+            self.open_hall(BOOKS) if hall == BOOKS_ROOM.name else self.open_studio()
 
     def _refresh_frame(self) -> None:
         self.lane.setVisible(bool(self.commission_id))
         if not self.commission_id:
             assert self.studio_page.view is not None
             self.header.show_clock(self.clock.words())
+            page = self.current
+            if page is not self.studio_page:
+                title, small, right = page.heading
+                self.header.show_words(title, small, "", right, False, False)
+                return
             show_studio(self.header, self.studio_page.view, self.workroom.now)
             return
         outlook = self.desk.standings.outlook(self.commission_id, self.workroom.now)
@@ -297,7 +327,7 @@ class Window(QMainWindow):
             self.question.answer(False)
         elif self.message.text:
             self.message.clear()
-        elif not self.workroom.works.stop() and self.commission_id:
+        elif not self.workroom.works.stop() and (self.commission_id or self.hall != STUDIO_ROOM.name):
             self.open_studio()
 
     def quit(self) -> None:
@@ -323,34 +353,14 @@ class Window(QMainWindow):
         return False
 
     def undo(self) -> None:
-        self._step_in_time(self.desk.undo(self._document), "Taken back", "There is nothing to take back here.")
+        show_step(self, self.desk.undo(self._document), "Taken back", "There is nothing to take back here.")
 
     def redo(self) -> None:
-        self._step_in_time(self.desk.redo(self._document), "Done again", "There is nothing to do again here.")
+        show_step(self, self.desk.redo(self._document), "Done again", "There is nothing to do again here.")
 
     @property
     def _document(self) -> str:
-        return self.commission_id or STUDIO
-
-    def _step_in_time(self, change: Change | None, words: str, nothing: str) -> None:
-        if change is None:
-            self.say(nothing, False)
-            return
-        # Show the place where it happened, so that what was taken back is seen.
-        if self.commission_id and change.place in DOORS and change.place != self.door:
-            self.open_door(self.commission_id, change.place)
-        self.say(f"{words}: {change.words}{self._stop_what_waits()}", False)
-
-    def _stop_what_waits(self) -> str:
-        """A clock on a pass that has to wait again is stopped, and it is said; its minutes stay on record."""
-        if not self.commission_id:
-            return ""
-        now, climate = self.workroom.now, self.desk.studio.climate
-        stop = stop_of_a_waiting_pass(self.desk.commission(self.commission_id), climate, now)
-        if stop is None:
-            return ""
-        self.desk.happen(self.commission_id, stop)
-        return f". The clock on {stop.title} was stopped: it waits again for what lies beneath."
+        return self.commission_id or self.current.commission_id or STUDIO
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasUrls():
@@ -364,22 +374,11 @@ class Window(QMainWindow):
 
     def paste(self) -> None:
         """Take in what was copied: files, or a picture itself."""
-        paths = self._pasted.files(QApplication.clipboard(), self.workroom.now)
-        if paths:
-            self.take_files(paths)
-        else:
-            self.say("Nothing was pasted: copy a picture or picture files first.", False)
+        taking.paste(self, self._pasted)
 
     def take_files(self, paths: list[Path]) -> None:
-        """Pictures dropped anywhere: at Check the painting, while a drawing is measured its photograph, else the client's."""
-        takes = BY_NAME[self.room].takes
-
-        def step() -> None:
-            if takes == "photographs" and self.door != "Intake" and not self.current.takes_files():
-                self.open_door(self.commission_id, "Intake")
-            self.current.take_files(paths)
-
-        self.workroom.guard.attempt(step)
+        """Pictures dropped anywhere."""
+        self.workroom.guard.attempt(lambda: taking.take_files(self, paths))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         for sheet in self._sheets:

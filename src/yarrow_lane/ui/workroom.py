@@ -28,15 +28,18 @@ _TIDY_AFTER_MS, _TIDY_STEP_MS = 20_000, 200  # our choice: idle work waits, and 
 class Workroom(QObject):
     """Made once for a window; it outlives pages, themes and sizes of text.
 
-    `say(text, wrong)` shows a message, `report(trouble)` what went wrong, `open_door(id, door)` and `open_studio()` go there.
+    `say(text, wrong)` shows a message, `report(trouble)` what went wrong, `open_door(id, door)` and `open_studio()` go there,
+    `open_hall(where, id)` to the shelf, the calendar or the books, there to that commission.
     """
 
     def __init__(
         self, desk: Desk, workers: Workers, say: Callable[[str, bool], None], report: Callable[[Trouble], None],
         open_door: Callable[[str, str], None], open_studio: Callable[[], None],
+        open_hall: Callable[[str, str], None],
     ) -> None:  # fmt: skip
         super().__init__()
         self.desk, self.say, self.report, self.open_door, self.open_studio = desk, say, report, open_door, open_studio
+        self.open_hall = open_hall
         self.guard = Guard(desk.store.folder, report)
         self.threads = Threads(self.guard.attempt, self.guard.fault)
         self.derived = Derived(self.threads, desk.store.cache, report)

@@ -256,8 +256,10 @@ def test_the_way_out_refuses_what_is_too_early(qtbot, framed, clock):
     assert now(framed).deliver.looked == clock.now
     press(qtbot, page, "Put it on the list")
     assert "Nothing was added" in framed.message.text
-    page.steps.grab()
-    assert "Rest unseen: done" in page.steps.accessibleName()
+    page.exploded.grab()
+    assert (
+        "Signed: on it" in page.exploded.accessibleName() and "Varnish, coat 1: still to come" in page.exploded.accessibleName()
+    )
 
 
 def test_the_delivery_sheet_is_saved(qtbot, framed, tmp_path, monkeypatch):

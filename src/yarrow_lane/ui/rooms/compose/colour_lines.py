@@ -2,20 +2,10 @@
 
 from collections.abc import Callable
 
-import numpy as np
-
 from yarrow_lane.compose.ground import Lab
-from yarrow_lane.measure.colour.cielab import linear_from_lab
 from yarrow_lane.measure.colour.munsell_value import lightness_of, value_of
-from yarrow_lane.measure.colour.srgb import srgb8_from_linear
 from yarrow_lane.measure.colour.warm import WARM, warm_and_pink
 from yarrow_lane.ui.bench_sheet import Amount, Meaning
-
-
-def hex_of(colour: Lab) -> str:
-    """A colour as "#rrggbb"."""
-    codes = srgb8_from_linear(np.clip(linear_from_lab(np.array([colour])), 0, 1))[0]
-    return f"#{codes[0]:02x}{codes[1]:02x}{codes[2]:02x}"
 
 
 def value_line(label: str, colour: Lab, to: Callable[[Lab], Meaning]) -> Amount:

@@ -21,10 +21,11 @@ from yarrow_lane.compose.sides import (
     paint_area_cm2,
     picture_round_mm,
 )
+from yarrow_lane.measure.colour.screen import hex_of
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.ui.bench_sheet import Fact, Length, Line, Meaning, NextAct, Note, Pick, Section, Switch
 from yarrow_lane.ui.rooms.compose.at_hand import ReferenceImage
-from yarrow_lane.ui.rooms.compose.colour_lines import hex_of, value_line
+from yarrow_lane.ui.rooms.compose.colour_lines import value_line
 from yarrow_lane.ui.rooms.compose.corner_view import Corner, CornerView
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
 from yarrow_lane.ui.words import area_text

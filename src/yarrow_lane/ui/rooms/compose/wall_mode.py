@@ -21,6 +21,7 @@ from yarrow_lane.desk.derived import Key, Making
 from yarrow_lane.intake.detail import usable_px_per_mm
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import value_of
+from yarrow_lane.measure.colour.screen import hex_of
 from yarrow_lane.measure.lengths import length_text, size_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.progress import Progress
@@ -28,7 +29,7 @@ from yarrow_lane.measure.raster import Picture
 from yarrow_lane.ui.bench_sheet import Amount, Fact, Field, Length, Line, Meaning, NextAct, Note, Press, Section, Table
 from yarrow_lane.ui.kit.levels import qimage
 from yarrow_lane.ui.rooms.compose.at_hand import ReferenceImage
-from yarrow_lane.ui.rooms.compose.colour_lines import hex_of, value_line
+from yarrow_lane.ui.rooms.compose.colour_lines import value_line
 from yarrow_lane.ui.rooms.compose.mode import Mode, Sheets
 from yarrow_lane.ui.rooms.compose.room_view import RoomView
 from yarrow_lane.ui.rooms.compose.view import sizes_in

@@ -1,63 +1,26 @@
 """What the deliver room shows now."""
 
-from dataclasses import dataclass
-from datetime import datetime
-from typing import Literal, Protocol
+from datetime import date, datetime
+from typing import Protocol
 
+from yarrow_lane.books.account import Account
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in, thickest_film
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.deliver.handover import (
-    COATS,
-    DELIVER,
-    STEPS,
-    Step,
-    brought_to,
-    lies_ahead,
-    mark_line,
-    needs_varnish,
-    pack_from,
-    rest_ends,
-    rested_since,
-    step_now,
-    with_notes,
-)
+from yarrow_lane.deliver.handover import DELIVER, brought_to, lies_ahead, mark_line, rested_since, with_notes
 from yarrow_lane.deliver.standing import earliest_coat
+from yarrow_lane.deliver.timing import by_the_clock
 from yarrow_lane.easel.standing import last_painted, passes_left
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.lane.standing import Task
 from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
+from yarrow_lane.measure.money import currency_of, money_text
 from yarrow_lane.measure.words import counted
-from yarrow_lane.ui.bench_sheet import BenchSheet, Day, Fact, Field, Line, Meaning, NextAct, Note, Press, Section, Tick
+from yarrow_lane.ui.bench_sheet import Day, Fact, Field, Line, Meaning, Note, Press, Section, Tick
 
-State = Literal["done", "now", "ahead"]
 TO_MEND = "To mend in the last sitting"
-WORDS: dict[Step, str] = {
-    "sign": "Sign",
-    "rest": "Rest unseen",
-    "last list": "Last list",
-    "varnish": "Varnish",
-    "pack": "Pack",
-    "deliver": "Deliver",
-}
-
-
-@dataclass(frozen=True)
-class StepShown:
-    """One step of the way out: what, its state and its date in words."""
-
-    name: str
-    state: State
-    date: str
-    detail: str
-
-
-@dataclass(frozen=True)
-class DeliverView:
-    """The whole room."""
-
-    steps: tuple[StepShown, ...]
-    bench: BenchSheet
+_CALLED = {"on its way to the client": "with the client", "varnish": "varnish, a thin coat"}
 
 
 class Hands(Protocol):
@@ -74,60 +37,11 @@ def earliest_varnish(c: Commission, studio: Studio) -> datetime | None:
     return earliest_coat(c.deliver, c.brief.medium, last_painted(c.easel), thickest)
 
 
-def deliver_view(c: Commission, studio: Studio, draft: str, now: datetime, hands: Hands, act: NextAct) -> DeliverView:
-    """Work the room out from what is on record."""
-    step = step_now(c.deliver, c.brief.medium)
-    order = [s for s in STEPS if s != "varnish" or needs_varnish(c.brief.medium)]
-    at = order.index(step) if step in order else len(order)
-    shown = tuple(
-        StepShown(WORDS[s], "done" if n < at else "now" if n == at else "ahead", _date(c, s, now), _detail(c, studio, s, now))
-        for n, s in enumerate(order)
-    )
-    return DeliverView(shown, BenchSheet(_sections(c, studio, draft, now, hands), act))
+def way_out_sections(
+    c: Commission, studio: Studio, account: Account, tasks: tuple[Task, ...], draft: str, now: datetime, hands: Hands
+) -> tuple[Section, ...]:
+    """What stands between the last pass and the client's hands; `tasks` are the steps still to come."""
 
-
-def _date(c: Commission, step: Step, now: datetime) -> str:
-    d = c.deliver
-    moments = {
-        "sign": d.signed,
-        "rest": d.rest_from,
-        "last list": d.looked,
-        "varnish": d.coats[-1] if d.coats else None,
-        "pack": d.packed,
-        "deliver": d.delivered,
-    }
-    moment = moments[step]
-    return clock_text(moment, now) if moment else ""
-
-
-def _detail(c: Commission, studio: Studio, step: Step, now: datetime) -> str:
-    d = c.deliver
-    match step:
-        case "sign":
-            return "when that corner is finished"
-        case "rest":
-            ends = rest_ends(d)
-            if d.looked is not None:
-                return f"looked again {clock_text(d.looked, now)}"
-            return f"unseen until {clock_text(ends, now)}" if ends else "24 to 48 h with its face to the wall"
-        case "last list":
-            done = sum(line.done for line in d.last_list)
-            return (
-                f"{done} of {len(d.last_list)} mended" if d.last_list else "an hour of looking, a short list, one last sitting"
-            )
-        case "varnish":
-            earliest = earliest_varnish(c, studio)
-            when = f" · next from {clock_text(earliest, now)}" if earliest and earliest > now and len(d.coats) < COATS else ""
-            return f"{len(d.coats)} of {COATS} thin coats{when}"
-        case "pack":
-            earliest = pack_from(d, c.brief.medium)
-            return (
-                f"from {clock_text(earliest, now)}" if earliest and earliest > now else "glassine on the paint, corners, board"
-            )
-    return f"promised {day_text(c.brief.promised)}" if c.brief.promised else "no date promised"
-
-
-def _sections(c: Commission, studio: Studio, draft: str, now: datetime, hands: Hands) -> tuple[Section, ...]:
     def marked(number: int) -> Tick:
         line = c.deliver.last_list[number]
 
@@ -152,9 +66,11 @@ def _sections(c: Commission, studio: Studio, draft: str, now: datetime, hands: H
             "Before it goes",
             (
                 Fact("Painting", words, "good" if passes and not left else "plain"),
+                *_money_lines(account, studio),
                 Press("Save the delivery sheet (PDF)…", hands.save_sheet),
             ),
         ),
+        *_clock_section(tasks, c.brief.promised, now),
         Section("Last list", (*lines, field, Press("Put it on the list", hands.add_to_list))),
     ]
     known = {line.text for line in c.deliver.last_list}
@@ -188,3 +104,23 @@ def _sections(c: Commission, studio: Studio, draft: str, now: datetime, hands: H
         )
     )  # fmt: skip
     return tuple(sections)
+
+
+def _money_lines(account: Account, studio: Studio) -> tuple[Line, ...]:
+    if account.agreed is None:
+        return ()
+    left = max(0, account.still_to_pay)
+    words = money_text(left, currency_of(account.agreed.currency), studio.terms.form) if left else "nothing"
+    return (Fact("Still to pay", words, "wrong" if left else "good"),)
+
+
+def _clock_section(tasks: tuple[Task, ...], promised: date | None, now: datetime) -> tuple[Section, ...]:
+    """When each step can follow at the earliest."""
+    rows = [r for r in by_the_clock(tasks, now) if r.words != "turn it to the wall"]
+    if not rows:
+        return ()
+    facts = [Fact(clock_text(r.at, now) if r.at > now else "now", _CALLED.get(r.words, r.words)) for r in rows]
+    if promised is not None:
+        late = rows[-1].at.date() > promised
+        facts.append(Fact(day_text(promised), "promised", "wrong" if late else "good"))
+    return (Section("By the clock, at the earliest", tuple(facts)),)

@@ -89,6 +89,7 @@ def brief_sections(c: Commission, studio: Studio, today: date, keep_location: bo
                 Field("Name of the commission", b.title, lambda v: brief_edit("Named the commission", lambda x: with_title(x, v))),
                 Field("Client", b.client, _sets("client", "the client")),
                 Field("Client's mail address", b.client_mail, _sets("client_mail", "the mail address"), "for letters; stays on this machine"),
+                Field("Client's postal address", b.client_address, _sets("client_address", "the postal address"), "for papers and the parcel", True),
                 Pick("Medium", b.medium, plain_options(MEDIA), other_medium),
                 Day("Promised for", b.promised, today, _sets("promised", "the promise")),
                 Field("Asked for", b.wish, _sets("wish", "what is asked for"), "close likeness, leave the collar on…", long=True),

@@ -168,7 +168,10 @@ class StudioPage(RoomPage):
         self.refresh()
 
     def go_in_studio(self, where: str) -> None:
-        """The shelf, the calendar, or something on the bench."""
+        """The shelf, the calendar, the books, or something on the bench."""
+        if where == "books":
+            self.workroom.open_hall(where, self.selected)
+            return
         if where in ("shelf", "calendar"):
             self.on_table = "shelf" if where == "shelf" else "calendar"
             self._stack.setCurrentIndex(0 if where == "shelf" else 1)
@@ -364,6 +367,9 @@ class StudioPage(RoomPage):
             return True
         if event.text().lower() == "c" and self.on_bench == "today":
             self.go_in_studio("shelf" if self.on_table == "calendar" else "calendar")
+            return True
+        if event.text().lower() == "b":
+            self.go_in_studio("books")
             return True
         if event.text() == "n" and self.on_bench != "start":
             self.put_on_bench("start")

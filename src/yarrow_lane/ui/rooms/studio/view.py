@@ -161,7 +161,7 @@ def _promises(found: tuple[Outlook, ...]) -> str:
 
 def _choices(on_bench: OnBench, on_table: OnTable, hands: Hands) -> ChoiceSheet:
     places = (
-        ("shelf", "the shelf"), ("calendar", "calendar"), ("start", "a new commission"), ("away", "put away"), ("time", "own time"),
+        ("shelf", "the shelf"), ("calendar", "calendar"), ("books", "books"), ("start", "a new commission"), ("away", "put away"), ("time", "own time"),
         ("settings", "the studio"),
     )  # fmt: skip
     here = on_table if on_bench in ("today", "ask") else on_bench
