@@ -26,8 +26,8 @@ DAY = datetime(2026, 11, 24, 9, 40, tzinfo=UTC)
 VIEWS = (
     ("studio", None, ""),
     ("studio-calendar", None, ""),
+    ("books", None, ""),
     ("intake", 1, "Intake"),
-    ("intake-one", 0, "Intake"),
     ("intake-eyes", 0, "Intake"),
     ("compose", 1, "Compose"),
     ("compose-cut", 5, "Compose"),
@@ -92,7 +92,7 @@ def main(target: Path) -> None:
         if place is None:
             window.open_studio()
             settle(application, window)
-            window.studio_page.go_in_studio("calendar" if name.endswith("calendar") else "shelf")
+            window.open_hall({"studio-calendar": "calendar", "books": "books"}.get(name, "shelf"), "")
         else:
             window.open_door(window.desk.studio.on_shelf[place], door)
         _, _, mode = name.partition("-")

@@ -260,8 +260,8 @@ def mark_line(deliver: Deliver, number: int, done: bool) -> Deliver:
 
 def varnish(deliver: Deliver, now: datetime, earliest: datetime | None) -> Deliver:
     """One thin coat; raises `DeliverTrouble` before the paint, or the coat beneath, is dry."""
-    _early("The varnish must wait", now, earliest, "the paint is not dry through")
     _early("The second coat must wait", now, next_coat_from(deliver), "the first is still soft")
+    _early("The varnish must wait", now, earliest, "the paint is not dry through")
     return replace(deliver, coats=(*deliver.coats, now))
 
 

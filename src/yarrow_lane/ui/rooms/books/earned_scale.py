@@ -19,7 +19,7 @@ class EarnedScale(QWidget):
 
     def __init__(self, pictures: Pictures, references: References) -> None:
         super().__init__()
-        self.setMinimumSize(px(240), px(212))
+        self.setMinimumSize(px(200), px(224))
         self._references = references
         self._shown: EarnedShown | None = None
         pictures.arrived.connect(self.update)
@@ -74,7 +74,8 @@ class EarnedScale(QWidget):
                 INK,
             )
         levels = [-1e9] * 4
-        for dot in sorted(shown.dots, key=lambda d: d.an_hour):
+        often = shown.dots if self.width() > px(330) else shown.dots[: len(levels)]  # those with the most works come first
+        for dot in sorted(often, key=lambda d: d.an_hour):
             x = self._x(dot.an_hour)
             left = min(max(px(8), x - px(16)), self.width() - px(100))
             level = next((n for n, until in enumerate(levels) if left >= until), len(levels) - 1)

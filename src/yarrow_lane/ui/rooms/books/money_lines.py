@@ -40,7 +40,7 @@ class MoneyLines(QWidget):
     def __init__(self, pictures: Pictures, references: References) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMinimumHeight(px(220))
+        self.setMinimumHeight(px(160))
         self.setAccessibleName("Money in time")
         self._references = references
         self._view: MoneyView | None = None
@@ -133,7 +133,7 @@ class MoneyLines(QWidget):
             x = self.day_x(max(day, view.first))
             painter.setPen(QPen(QColor(255, 255, 255, 80), 1))
             painter.drawLine(QPointF(x, px(54)), QPointF(x, self.height()))
-            if x > until:
+            if x > until and abs(x + px(14) - self.day_x(view.today)) > px(48):
                 painter.setPen(QColor(INK))
                 painter.drawText(QPointF(x + 3, px(50)), f"{day:%b}")
                 until = x + px(34)

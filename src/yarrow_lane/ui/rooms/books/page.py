@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
 
 from yarrow_lane.books.account import Account
@@ -37,8 +37,10 @@ from yarrow_lane.ui.rooms.books.terms_bench import terms_bench
 from yarrow_lane.ui.rooms.books.view import Mode, money_view, share_painted
 from yarrow_lane.ui.rooms.books.year_sheet import YearSheet
 from yarrow_lane.ui.rooms.books.year_view import year_shown
+from yarrow_lane.ui.theme.lettering import px
 from yarrow_lane.ui.workroom import Workroom
 
+_WIDE = 640  # px of table under which the quote takes all of its foot
 ledger_csv = late("yarrow_lane.documents.ledger_csv")
 
 
@@ -89,6 +91,10 @@ class BooksPage(RoomPage):
         box = QVBoxLayout(self.table)
         box.setContentsMargins(0, 0, 0, 0)
         box.addWidget(self._stack)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.earned.setVisible(self.table.width() > px(_WIDE))
 
     # --- what it rests on
 

@@ -28,7 +28,7 @@ class QuoteBar(QWidget):
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
-        self.setMinimumHeight(px(212))
+        self.setMinimumHeight(px(224))
         self._references = references
         self._shown: QuoteShown | None = None
         self._at = -1  # the part the keys stand on; -1 the price

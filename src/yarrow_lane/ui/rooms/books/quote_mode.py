@@ -43,11 +43,9 @@ class QuoteMode:
     def show(self, standings: Sequence[CommissionStanding]) -> None:
         """The bar as it stands now."""
         page = self.page
-        if not self.asks_new and not page.commission_id:
-            page.quote.show_quote(None)
-            return
         now, studio = page.workroom.now, page.studio
         pace = page.desk.standings.pace(now)
+        self.asks_new = self.asks_new or not page.commission_id
         if self.asks_new:
             piece, in_frame, title, compose = self.new.piece, self.new.framed, "a new piece", Compose()
             q = quote_for(piece, in_frame, studio, pace, now, self.new.pulled)

@@ -36,7 +36,7 @@ class ExplodedView(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMinimumSize(px(420), px(260))
+        self.setMinimumSize(px(300), px(220))
         self._parts: tuple[PartShown, ...] = ()
         self._image: QImage | None = None
         self._size = (240.0, 300.0)

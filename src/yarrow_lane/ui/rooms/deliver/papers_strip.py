@@ -11,6 +11,7 @@ from yarrow_lane.ui.paint.elided import draw_line
 from yarrow_lane.ui.theme.colours import DAY, INK
 from yarrow_lane.ui.theme.lettering import lettering, px
 
+_NARROW = 138  # px of room under which names stand beneath the pages
 PaperKey = Literal["invoice", "care sheet", "certificate", "delivery note", "parcel label"]
 
 
@@ -56,7 +57,8 @@ class PapersStrip(QWidget):
         painter.end()
 
     def _paint(self, painter: QPainter, paper: PaperShown, place: QRectF, focused: bool) -> None:
-        page = QRectF(place.left(), place.top() + px(2), px(62), px(88))
+        narrow = place.width() < px(_NARROW)
+        page = QRectF(place.left(), place.top() + px(2), px(40 if narrow else 62), px(56 if narrow else 88))
         if paper.chosen:
             painter.setPen(QPen(QColor(DAY.here), 3))
         elif paper.written:
@@ -66,15 +68,20 @@ class PapersStrip(QWidget):
         painter.setBrush(QColor("#ffffff") if paper.written else Qt.BrushStyle.NoBrush)
         painter.drawRect(page)
         if paper.written:
-            painter.fillRect(QRectF(page.left() + px(7), page.top() + px(8), px(26), px(4)), QColor(INK))
-            for n in range(6):
-                wide = (48, 40, 46, 34, 44, 28)[n]
+            painter.fillRect(QRectF(page.left() + px(7), page.top() + px(8), px(18 if narrow else 26), px(4)), QColor(INK))
+            for n in range(3 if narrow else 6):
+                wide = (48, 40, 46, 34, 44, 28)[n] * (0.6 if narrow else 1.0)
                 painter.fillRect(QRectF(page.left() + px(7), page.top() + px(22 + 9 * n), px(wide), px(2.4)), QColor("#8a8a8a"))
+        state = "written" if paper.written else "to write"
+        if narrow:
+            beneath = QRectF(place.left(), page.bottom() + px(1), place.width(), px(17))
+            draw_line(painter, beneath, paper.name, lettering(12.5, "bold"), colour=INK)
+            draw_line(painter, beneath.translated(0, px(16)), state, lettering(12.5), colour=INK)
+            return
         words = QRectF(page.right() + px(8), place.top(), place.right() - page.right() - px(10), px(18))
         draw_line(painter, words, paper.name, lettering(14, "bold"), colour=INK)
         for n, text in enumerate(paper.words):
             draw_line(painter, words.translated(0, px(18 + 16 * n)), text, lettering(12.5), colour=INK)
-        state = "written" if paper.written else "to write"
         draw_line(painter, words.translated(0, px(66)), state, lettering(13, "bold"), colour=INK)
         if focused:
             painter.setBrush(Qt.BrushStyle.NoBrush)

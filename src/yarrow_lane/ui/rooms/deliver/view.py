@@ -70,7 +70,7 @@ def way_out_sections(
                 Press("Save the delivery sheet (PDF)…", hands.save_sheet),
             ),
         ),
-        *_clock_section(tasks, c.brief.promised, now),
+        *(_clock_section(tasks, c.brief.promised, now) if passes and not left else ()),
         Section("Last list", (*lines, field, Press("Put it on the list", hands.add_to_list))),
     ]
     known = {line.text for line in c.deliver.last_list}
