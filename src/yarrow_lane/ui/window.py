@@ -245,13 +245,13 @@ class Window(QMainWindow):
     def _refresh_frame(self) -> None:
         self.lane.setVisible(bool(self.commission_id))
         if not self.commission_id:
-            assert self.studio_page.view is not None
             self.header.show_clock(self.clock.words())
             page = self.current
             if page is not self.studio_page:
                 title, small, right = page.heading
                 self.header.show_words(title, small, "", right, False, False)
                 return
+            assert self.studio_page.view is not None
             show_studio(self.header, self.studio_page.view, self.workroom.now)
             return
         outlook = self.desk.standings.outlook(self.commission_id, self.workroom.now)
