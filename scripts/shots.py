@@ -7,8 +7,10 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
 
+import yarrow_lane
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.demo.build import build_demo
 from yarrow_lane.demo.scene import SetClock
@@ -45,6 +47,9 @@ VIEWS = (
     ("deliver", 0, "Deliver"),
 )
 
+# Pictures of the guide that ships with the program, smaller.
+GUIDE = ("studio", "compose-place", "layers", "check", "deliver", "books")
+GUIDE_PX = 900
 COMPOSING = {"cut": "cut out", "place": "place", "wall": "on the wall", "proof": "proof"}
 
 
@@ -88,6 +93,7 @@ def main(target: Path) -> None:
     window.resize(1280, 800)
     window.show()
     target.mkdir(parents=True, exist_ok=True)
+    guide = Path(yarrow_lane.__file__).parent / "guide"
     for name, place, door in VIEWS:
         if place is None:
             window.open_studio()
@@ -117,6 +123,9 @@ def main(target: Path) -> None:
         settle(application, window)
         window.grab().save(str(target / f"{name}.png"), "PNG")
         print(target / f"{name}.png")
+        if name in GUIDE:
+            small = window.grab().toImage().scaledToWidth(GUIDE_PX, Qt.TransformationMode.SmoothTransformation)
+            small.save(str(guide / f"{name}.jpg"), "JPEG", 82)
         if door == "Easel":
             window.current.hands.do("leave")
             window.desk.clock.now = DAY

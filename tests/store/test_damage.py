@@ -148,8 +148,8 @@ def test_without_a_copy_it_is_said_that_there_is_none(three, clock):
 
 def test_a_part_of_a_newer_program_is_not_dropped_in_silence(three, clock):
     store, desk = three
-    store.database.append("c0002", {"books": "{}"}, "Paid", "Books", NOON + timedelta(days=1))
-    with pytest.raises(Trouble, match="“books” is not known"):
+    store.database.append("c0002", {"weather": "{}"}, "Paid", "Books", NOON + timedelta(days=1))
+    with pytest.raises(Trouble, match="“weather” is not known"):
         Desk(store, clock).commission("c0002")
     assert desk.commission("c0001").tone.ground == "white"
 

@@ -40,7 +40,7 @@ def test_figures_stand_in_columns(fonts, family, weight):
 
 
 def test_keys_are_told_for_every_view_and_done_by_the_window():
-    assert {k.where for k in ROOM_KEYS} <= {"", "Studio", *DOORS}
+    assert {k.where for k in ROOM_KEYS} <= {"", "Studio", "Books", *DOORS}
     assert all(hasattr(Window, a.id) for a in ACTIONS)
-    for where in ("Studio", *DOORS):
+    for where in ("Studio", "Books", *DOORS):
         assert len(keys_for(where)) >= len(ACTIONS)

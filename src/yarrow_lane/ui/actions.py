@@ -29,6 +29,7 @@ ACTIONS: tuple[Action, ...] = (
     Action("redo", ("Ctrl+Shift+Z", "Ctrl+Y"), "do it again"),
     Action("paste", ("Ctrl+V",), "take in a copied picture or copied files"),
     Action("keys", ("?",), "show or hide these keys"),
+    Action("guide", ("F1",), "the guide; Esc leaves it"),
     Action("back", ("Esc",), "step back; from a door to the studio"),
     Action("quit", ("Ctrl+Q",), "quit; everything is kept already"),
 )

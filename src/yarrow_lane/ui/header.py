@@ -94,6 +94,12 @@ def show_studio(header: Header, view: StudioView, now: datetime) -> None:
     header.show_words(view.heading, f"{day_text(now.date())} · {view.count}", "", view.under, view.worried, True)
 
 
+def show_hall(header: Header, heading: tuple[str, str, str]) -> None:
+    """Another room of the studio: its title, small print, and what stands at the right."""
+    title, small, right = heading
+    header.show_words(title, small, "", right, False, False)
+
+
 def show_commission(header: Header, outlook: Outlook, studio: Studio) -> None:
     """Whose portrait, for whom, how large, and whether the promise holds."""
     s = outlook.standing

@@ -13,7 +13,8 @@ from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.store.trouble import Damaged
 from yarrow_lane.ui import taking
 from yarrow_lane.ui.air_watch import AirWatch
-from yarrow_lane.ui.header import Header, show_commission, show_studio
+from yarrow_lane.ui.guide_sheet import show_guide
+from yarrow_lane.ui.header import Header, show_commission, show_hall, show_studio
 from yarrow_lane.ui.keys import take_key
 from yarrow_lane.ui.keys_sheet import KeysSheet
 from yarrow_lane.ui.lane import Lane
@@ -246,10 +247,8 @@ class Window(QMainWindow):
         self.lane.setVisible(bool(self.commission_id))
         if not self.commission_id:
             self.header.show_clock(self.clock.words())
-            page = self.current
-            if page is not self.studio_page:
-                title, small, right = page.heading
-                self.header.show_words(title, small, "", right, False, False)
+            if self.current is not self.studio_page:
+                show_hall(self.header, self.current.heading)
                 return
             assert self.studio_page.view is not None
             show_studio(self.header, self.studio_page.view, self.workroom.now)
@@ -320,6 +319,9 @@ class Window(QMainWindow):
 
     def keys(self) -> None:
         self.keys_sheet.show_keys(self.room)
+
+    def guide(self) -> None:
+        show_guide(self, self._sheets)
 
     def back(self) -> None:
         """Esc: one step back at a time."""

@@ -8,17 +8,24 @@ from tests.doing import do_part, photo_from_file
 from yarrow_lane.commission.clients import ERASED, client_key, client_page, clients_in, erasing
 from yarrow_lane.deliver.handover import hand_over
 from yarrow_lane.desk.erasing import erase_client
-from yarrow_lane.intake.photos import add_photos
+from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.intake.photos import add_photos, set_use
 from yarrow_lane.lane.money import Invoiced, Paid, PriceAgreed, Reminded
 from yarrow_lane.measure.trouble import Trouble
 
 NAME, WISH = "Zebedee Quillfeather", "with the blue collar of Aunt Zora"
 
 
+def number_of(demo, cid: str) -> int:
+    """Of their only invoice."""
+    (found,) = demo.books.account(cid).invoices
+    return found.invoice.number
+
+
 @pytest.fixture
 def theirs(demo, cat_file):
     """One commission of that client, with a price agreed and invoiced."""
-    cid = demo.studio.on_shelf[1]
+    cid = demo.start_commission(new_brief("Zora", "dog", NAME, "acrylic", demo.clock().date(), None))
     do_part(
         demo,
         cid,
@@ -27,18 +34,19 @@ def theirs(demo, cat_file):
         lambda b: replace(b, client=NAME, client_mail="zeb@quill.example", wish=WISH, client_address="9 Zed Row"),
     )
     photo = photo_from_file(demo, cat_file, "zebedee.jpg")
-    do_part(demo, cid, "Took", "intake", lambda i: add_photos(i, (photo,)))
+    do_part(demo, cid, "Took", "intake", lambda i: set_use(add_photos(i, (photo,)), photo.id, "lead"))
     now = demo.clock()
     demo.books.enter(cid, PriceAgreed(now, 100_00, 100_00, "EUR"))
     demo.books.enter_numbered(cid, "invoice", lambda n: Invoiced(
         now, n, "deposit", (("Deposit", 100_00),), 100_00, 0, 0, 100_00, "EUR", now.date(), now.date(), 0, (NAME,), ("Studio",)))  # fmt: skip
-    demo.books.enter(cid, Reminded(now, 1, 1, f"Dear {NAME}"))
+    demo.books.enter(cid, Reminded(now, number_of(demo, cid), 1, f"Dear {NAME}"))
     return demo, cid
 
 
 def _paid_and_delivered(demo, cid):
     now = demo.clock()
-    demo.books.enter_numbered(cid, "receipt", lambda n: Paid(now, n, 1, 100_00, "EUR", now.date()))
+    number = number_of(demo, cid)
+    demo.books.enter_numbered(cid, "receipt", lambda n: Paid(now, n, number, 100_00, "EUR", now.date()))
     do_part(demo, cid, "Delivered it", "deliver", lambda d: hand_over(d, now))
 
 
@@ -89,9 +97,9 @@ def test_one_page_each(theirs):
     demo, cid = theirs
     found = clients_in(demo.books.standings(demo.clock()))
     assert client_key(f"  {NAME.upper()} ") in found and client_key("", "A@B.c ") == "a@b.c"
-    page = client_page((demo.commission(cid),))
+    page, number = client_page((demo.commission(cid),)), number_of(demo, cid)
     assert (page.name, page.mail, page.address) == (NAME, "zeb@quill.example", "9 Zed Row")
-    assert [x.words for x in page.letters][-2:] == ["invoice 1", "reminder 1 of invoice 1"]
+    assert [x.words for x in page.letters][-2:] == [f"invoice {number}", f"reminder 1 of invoice {number}"]
     assert [w.id for w in page.works] == [cid] and page.consents
     asked = erasing((demo.commission(cid),), (demo.books.account(cid),))
     assert asked.why_not and any("photographs" in g for g in asked.goes)

@@ -257,9 +257,7 @@ def test_the_way_out_refuses_what_is_too_early(qtbot, framed, clock):
     press(qtbot, page, "Put it on the list")
     assert "Nothing was added" in framed.message.text
     page.exploded.grab()
-    assert (
-        "Signed: on it" in page.exploded.accessibleName() and "Varnish, coat 1: still to come" in page.exploded.accessibleName()
-    )
+    assert "Signed: on it" in page.exploded.accessibleName() and "Varnish, coat 1: next" in page.exploded.accessibleName()
 
 
 def test_the_delivery_sheet_is_saved(qtbot, framed, tmp_path, monkeypatch):

@@ -37,6 +37,9 @@ def style_sheet(c: Colours) -> str:
     #sheet {{ background: {c.panel}; border: 1px solid {c.soft}; }}
     QTreeWidget {{ background: {c.field}; border: 1px solid {c.rule}; outline: none;
         selection-background-color: {c.chosen}; selection-color: {c.on_chosen}; }}
+    QListWidget, QTextBrowser {{ background: {c.field}; border: 1px solid {c.rule}; outline: none; padding: {px(6)}px; }}
+    QListWidget::item {{ padding: {px(6)}px {px(8)}px; }}
+    QListWidget::item:selected {{ background: {c.chosen}; color: {c.on_chosen}; }}
     QTreeWidget::item {{ padding: {px(4)}px {px(8)}px; }}
     QTreeWidget::item:selected {{ background: {c.chosen}; color: {c.on_chosen}; }}
     QHeaderView::section {{ background: {c.panel}; color: {c.soft}; border: none; padding: {px(3)}px {px(8)}px; }}

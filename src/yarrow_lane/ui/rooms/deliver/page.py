@@ -71,7 +71,6 @@ class DeliverPage(RoomPage):
         self.exploded, self.strip, self.paper, self.parcel_view = ExplodedView(), PapersStrip(), PaperView(), ParcelView()
         self.portrait = PictureView("The portrait, where to sign")
         self.portrait.tool = SignHere(self._sign_at)
-        self.picture = self.portrait
         self._stack = QStackedWidget()
         for widget in (self.exploded, self.portrait, self.parcel_view, self.paper):
             self._stack.addWidget(widget)
@@ -115,6 +114,7 @@ class DeliverPage(RoomPage):
         self.parcel_view.show_parcel(self._parcel_shown())
         self._show_face()
         order = {"all": 0, "face": 1, "parcel": 2}
+        self.picture = self.portrait if self.mode == "face" else None
         if self.paper_key is not None:
             self.paper.show_paper((self.papers.pdf(self.paper_key),), self._paper_name(self.paper_key))
         self._stack.setCurrentIndex(3 if self.paper_key is not None else order[self.mode])

@@ -215,7 +215,7 @@ def _bench(
     if on_bench == "ask" and looked.ask is not None:
         return ask_bench(looked.ask, hands)
     if not found and not unreadable:
-        welcome = "Drop the client's photographs on the window: they start a commission. Or start one by hand: who is to be painted, for whom, in what, by when."
+        welcome = "Drop the client's photographs on the window: they start a commission. Or start one by hand: who is to be painted, for whom, in what, by when. F1 opens the guide."
         section = Section("An empty studio", (Note(welcome), Press("Show the demo studio instead", hands.want_demo)))
         act = NextAct("Start a commission", "sitter, client, medium, promise date", lambda: hands.put_on_bench("start"))
         return BenchSheet((section,), act)
