@@ -235,7 +235,7 @@ class Window(QMainWindow):
         place, hall = (self.commission_id, self.door), self.hall
         for page in self.pages.values():
             page.left()
-        self.commission_id = self.door = ""
+        self.commission_id, self.door, self.hall = "", "", STUDIO_ROOM.name
         self._build()
         self.studio_page.on_bench = bench
         if place[0]:
