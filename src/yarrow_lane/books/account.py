@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date
 
 from yarrow_lane.lane.happening import Happening, of_kind
 from yarrow_lane.lane.money import Cancelled, CostPaid, EntryStruck, Invoiced, Paid, PriceAgreed, QuoteSent, Reminded, Spent
@@ -158,8 +158,3 @@ def money_came(log: Sequence[Happening]) -> tuple[tuple[date, int], ...]:
         total += p.amount
         found.append((p.on, total))
     return tuple(found)
-
-
-def agreed_since(account: Account) -> datetime | None:
-    """When the first price was agreed."""
-    return account.agreements[0].at if account.agreements else None

@@ -16,10 +16,8 @@ if TYPE_CHECKING:
 
 STUDIO = "studio"
 KINDS: frozenset[str] = frozenset(get_args(t.__annotations__["kind"])[0] for t in get_args(money.Money))
-# Credit notes are counted with invoices (common practice); each kind of paper is a series of its own.
-Series = Literal[
-    "quote", "invoice", "receipt", "cost", "parcel", "certificate", "care sheet", "delivery note", "parcel label", "inside list"
-]
+# Credit notes are counted with invoices (common practice); parcels and each kind of paper are series of their own, given at Deliver.
+Series = Literal["quote", "invoice", "receipt", "cost"]
 
 
 class BooksKept:

@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from yarrow_lane.documents.page_style import Block, Facts, Paper, Sums, Words, paper_pdf
+from yarrow_lane.documents.page_style import Block, Facts, Paper, Sums, Words
 from yarrow_lane.lane.money import Invoiced, Paid
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.money import NumberForm, currency_of, number_text, paper_text, percent_text
@@ -61,8 +61,3 @@ def receipt_paper(p: Paid, i: Invoiced, title: str, left: int, form: NumberForm 
     name = i.sender[0] if i.sender else ""
     right = (("No.", str(p.number)), ("of", dated(p.on)))
     return Paper(f"Receipt {p.number}", (Facts(tuple(rows)),), i.sender, i.to, right, title, name, p.at, name)
-
-
-def invoice_pdf(i: Invoiced, title: str, bank: str, form: NumberForm, size: str) -> bytes:
-    """Its PDF."""
-    return paper_pdf(invoice_paper(i, title, bank, form), size)

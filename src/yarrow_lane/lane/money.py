@@ -9,7 +9,7 @@ from typing import Literal
 
 InvoiceFor = Literal["deposit", "part", "balance", "change", "cancelling", "credit"]
 CostKind = Literal["frame", "parcel", "paint", "canvas", "other"]
-PaperKind = Literal["certificate", "care sheet", "delivery note", "parcel label", "inside list"]
+PaperKind = Literal["certificate", "care sheet", "delivery note"]
 
 
 @dataclass(frozen=True)

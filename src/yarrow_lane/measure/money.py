@@ -1,7 +1,6 @@
-"""Money in whole smallest units of a currency (cents), never in fractions: read, written, shared out, taxed."""
+"""Money in whole smallest units of a currency (cents), never in fractions: read, written, rounded, taxed."""
 
 import re
-from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal, InvalidOperation
 from typing import Literal
@@ -94,21 +93,6 @@ def tax_on(net: int, rate_bp: int) -> int:
 def tax_within(gross: int, rate_bp: int) -> int:
     """The tax that lies in `gross` at a rate in basis points."""
     return rounded_share(gross, rate_bp, WHOLE_BP + rate_bp)
-
-
-def shared_out(amount: int, weights: Sequence[int]) -> tuple[int, ...]:
-    """The amount in whole parts as the weights say, their sum the amount: what rounding leaves goes to the largest remainders.
-
-    Raises `MoneyTrouble` for weights below nothing or all nothing.
-    """
-    total = sum(weights)
-    if total <= 0 or min(weights) < 0:
-        raise MoneyTrouble("The amount was not shared out", "its shares come to nothing")
-    parts = [amount * w // total for w in weights]
-    order = sorted(range(len(weights)), key=lambda n: (-(amount * weights[n] % total), n))
-    for n in order[: amount - sum(parts)]:
-        parts[n] += 1
-    return tuple(parts)
 
 
 def rounded_up(amount: int, step: int) -> int:

@@ -6,7 +6,7 @@ import pytest
 
 from tests.rooms.books.paying import BETWEEN, SCOPE, WORK, Book
 from yarrow_lane.books import entering
-from yarrow_lane.books.account import agreed_since, money_came
+from yarrow_lane.books.account import money_came
 from yarrow_lane.books.asking import ask_of, drawer_of
 from yarrow_lane.books.terms import Terms
 from yarrow_lane.lane.money import Reminded
@@ -18,7 +18,6 @@ def test_deposit_then_balance():
     book = Book()
     assert ask_of(book.account, False, book.today).kind == "quote"
     book.agree(480_00, 192_00)
-    assert agreed_since(book.account) == book.now
     assert (ask := ask_of(book.account, False, book.today)).kind == "invoice" and (ask.what, ask.amount) == ("deposit", 192_00)
     first = book.invoice("deposit", 192_00)
     assert ask_of(book.account, False, book.today).kind == "await" and not book.account.deposit_in

@@ -21,7 +21,6 @@ from yarrow_lane.measure.money import (
     read_money,
     rounded_share,
     rounded_up,
-    shared_out,
     tax_on,
     tax_within,
 )
@@ -88,17 +87,7 @@ def test_net_and_tax_make_the_gross(gross, rate):
     assert 0 <= tax <= gross and abs(tax_on(gross - tax, rate) - tax) <= 1
 
 
-@given(st.integers(0, MOST), st.lists(st.integers(0, 10**6), min_size=1, max_size=12).filter(any))
-def test_what_is_shared_out_adds_up(amount, weights):
-    parts = shared_out(amount, weights)
-    assert sum(parts) == amount
-    assert all(abs(p - Decimal(amount) * w / sum(weights)) < 1 for p, w in zip(parts, weights, strict=True))
-
-
-def test_nothing_can_be_shared_by_no_weights():
-    for weights in ((), (0, 0), (3, -1)):
-        with pytest.raises(MoneyTrouble):
-            shared_out(100, weights)
+def test_a_share_of_nothing_is_refused():
     with pytest.raises(MoneyTrouble):
         rounded_share(1, 1, 0)
 

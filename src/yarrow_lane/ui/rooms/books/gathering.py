@@ -5,7 +5,7 @@ from datetime import date, datetime
 from typing import TYPE_CHECKING
 
 from yarrow_lane.books.account import Account
-from yarrow_lane.books.ledger import earned, together
+from yarrow_lane.books.ledger import AccountName, balances, earned, together
 from yarrow_lane.commission.paint_use import WATCH_DAYS, PaintUse, use_of, what_is_needed
 from yarrow_lane.commission.standing import CommissionStanding, passes_in
 from yarrow_lane.commission.studio import Studio
@@ -14,7 +14,7 @@ from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.money import money_text
 from yarrow_lane.measure.trouble import Trouble
-from yarrow_lane.ui.bench_sheet import BenchSheet, NextAct, Note, Press, Section
+from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, NextAct, Note, Press, Section
 from yarrow_lane.ui.rooms.books.bench import TAX_NOTE, ask_for
 from yarrow_lane.ui.rooms.books.paint_view import PaintShown, paint_shown
 
@@ -85,4 +85,22 @@ def quiet_bench(page: "BooksPage") -> BenchSheet:
     }[page.mode]  # fmt: skip
     saves = (Press("Save the ledger for the accountant (CSV)…", page.save_csv),) if page.mode == "year" else ()
     back = NextAct("Back to the money", "", lambda: page.show_mode("money"))
-    return BenchSheet((Section("How it is reckoned", (*notes, *saves)),), back)
+    accounts = (_accounts(page),) if page.mode == "year" else ()
+    return BenchSheet((*accounts, Section("How it is reckoned", (*notes, *saves))), back)
+
+
+def _accounts(page: "BooksPage") -> Section:
+    """What the ledger's accounts come to; they add up to nothing, which is said too."""
+    terms = page.studio.terms
+    found = balances(p for of in page.desk.books.postings().values() for p in of)
+    own = {name: amount for (currency, name), amount in found.items() if currency == terms.currency}
+
+    def said(name: AccountName, sign: int = 1) -> str:
+        return money_text(sign * own.get(name, 0), terms.money, terms.form)
+
+    facts = (
+        Fact("Clients owe you", said("clients")), Fact("You owe others", said("suppliers", -1)), Fact("Went through the bank", said("bank")),
+        Fact("Earned, without tax", said("work", -1)), Fact("Tax in what was invoiced", said("tax", -1)), Fact("Costs", said("costs")),
+        Fact("All together", "balanced" if not sum(own.values()) else "not balanced", "plain" if not sum(own.values()) else "wrong"),
+    )  # fmt: skip
+    return Section("Accounts, since the beginning", facts)

@@ -45,7 +45,7 @@ def parts_shown(c: Commission, studio: Studio, earliest: datetime | None, now: d
         low = length_text(c.compose.height_mm / 3, studio.unit) if c.compose.sized else "a third"
         words = (f"{low} down", clock_text(f.hung, now) if f.hung else f.hanging)
         found.append(PartShown("hanging", "To hang by", words, _state(f.hung is not None, False), -1.0))
-    sides = {"undecided": "bare", "dark": "painted dark", "painted on": "painted on", "wrapped": "wrapped"}.get(
+    sides = {"undecided": "bare", "dark": "painted dark", "colour": "painted", "wrapped": "wrapped"}.get(
         c.compose.sides.finish, c.compose.sides.finish
     )
     found.append(
