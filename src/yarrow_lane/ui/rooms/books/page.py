@@ -186,10 +186,7 @@ class BooksPage(RoomPage):
             switches.append(Switch("Quote for", whose, self.quoting.ask_new, "new" if self.quoting.asks_new else "own"))
             switches += self.quoting.switches()
         elif self.mode == "year":
-            switches += [
-                Switch("", (("before", "‹"), ("after", "›")), self._turn_year),
-                Switch("Save", (("csv", "for the accountant…"),), lambda _: self.save_csv()),
-            ]
+            switches.append(Switch("", (("before", "‹"), ("after", "›")), self._turn_year))
         return ChoiceSheet(tuple(switches))
 
     def _show_earned(self, standings: tuple[CommissionStanding, ...]) -> None:
