@@ -3,6 +3,7 @@
 import json
 import os
 import signal
+import sqlite3
 import subprocess
 import sys
 import time
@@ -88,3 +89,14 @@ def test_entries_of_other_kinds_are_not_read_for_the_books(desk):
     desk.happen(cid, ClockStarted(NOON, "1", "a pass"))
     desk.books.read_again()
     assert desk.books.log(cid) == ()
+
+
+def test_money_that_was_tampered_with_is_in_no_sum_and_is_named(desk):
+
+    ids = [desk.start_commission(new_brief(n, "cat", "T.", "acrylic", NOON.date(), None)) for n in ("Quill", "Moss")]
+    for cid in ids:
+        desk.books.enter(cid, PriceAgreed(NOON, 480_00, 192_00, "EUR"))
+    with sqlite3.connect(desk.store.folder / "studio.db") as raw:
+        raw.execute("UPDATE happening SET json = replace(json, '48000', '4800') WHERE document = ?", (ids[0],))
+    desk.books.read_again()
+    assert set(desk.books.accounts()) == {ids[1]} and desk.books.damaged == {ids[0]}

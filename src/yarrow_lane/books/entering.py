@@ -18,7 +18,7 @@ from yarrow_lane.lane.money import (
     Scope,
     Spent,
 )
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.days import dated, day_text
 from yarrow_lane.measure.money import MoneyTrouble, checked, money_text, rounded_share, tax_within
 
 Lines = tuple[tuple[str, int], ...]
@@ -103,10 +103,10 @@ def invoice(
         left = money_text(max(0, account.to_invoice), terms.money, terms.form)
         raise MoneyTrouble("The invoice was not written", f"{left} of the price is not invoiced yet", "write no more than that")
     _dated(on, agreed.at.date(), now.date(), "The invoice", "the price was agreed")
-    words = {"deposit": "Deposit", "part": "Part payment", "change": "Change", "cancelling": "Work done until it was cancelled"}
+    words = {"deposit": "Deposit", "part": "Part payment", "cancelling": "Work done until it was cancelled"}
     if what == "balance" and account.invoices:
         before = tuple(
-            (f"less {_named(i.invoice.what)}, invoice {i.invoice.number} of {day_text(i.invoice.on)} {i.invoice.on.year}", -(i.invoice.gross - i.credited))
+            (f"less {_named(i.invoice.what)}, invoice {i.invoice.number} of {dated(i.invoice.on)}", -(i.invoice.gross - i.credited))
             for i in account.invoices if i.invoice.gross - i.credited
         )  # fmt: skip
         changes = account.scope_changes()
@@ -157,7 +157,7 @@ def credit_note(
     if not why.strip():
         raise MoneyTrouble("The credit note was not written", "nothing says why", "write why it is taken back")
     _dated(on, found.invoice.on, now.date(), "The credit note", f"invoice {of}")
-    line = (f"Credit on invoice {of} of {day_text(found.invoice.on)} {found.invoice.on.year}: {why.strip()}", -amount)
+    line = (f"Credit on invoice {of} of {dated(found.invoice.on)}: {why.strip()}", -amount)
     between = Parties(found.invoice.to, found.invoice.sender)
     return _written((line,), -amount, "credit", terms, between, on, now, number, of, found.invoice.rate_bp)
 

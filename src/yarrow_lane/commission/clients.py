@@ -14,9 +14,9 @@ from yarrow_lane.lane.money import Invoiced, PaperGiven, QuoteSent, Reminded
 ERASED = "erased client"
 
 
-def client_key(name: str, mail: str = "") -> str:
-    """By what commissions count as one client's: the name without case and spaces around; nameless ones by their address."""
-    return " ".join(name.split()).casefold() or mail.strip().casefold()
+def client_key(name: str) -> str:
+    """By what commissions count as one client's: the name without case and spaces around."""
+    return " ".join(name.split()).casefold()
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Literal, get_args
 from yarrow_lane.books.account import Account, account_of
 from yarrow_lane.books.ledger import Piece, Posting, postings
 from yarrow_lane.commission.standing import CommissionStanding
+from yarrow_lane.commission.studio import STUDIO_PART
 from yarrow_lane.lane import money
 from yarrow_lane.lane.happening import Happening
 from yarrow_lane.store.codec import happening_from_json
@@ -14,7 +15,7 @@ from yarrow_lane.store.codec import happening_from_json
 if TYPE_CHECKING:
     from yarrow_lane.desk.desk import Desk
 
-STUDIO = "studio"
+STUDIO = STUDIO_PART.name
 KINDS: frozenset[str] = frozenset(get_args(t.__annotations__["kind"])[0] for t in get_args(money.Money))
 # Credit notes are counted with invoices (common practice); parcels and each kind of paper are series of their own, given at Deliver.
 Series = Literal["quote", "invoice", "receipt", "cost"]
@@ -26,6 +27,7 @@ class BooksKept:
     def __init__(self, desk: "Desk") -> None:
         self._desk = desk
         self._logs: dict[str, tuple[Happening, ...]] | None = None
+        self.damaged: frozenset[str] = frozenset()  # whose money is left out, for an entry of theirs cannot be read
         self._accounts: dict[str, tuple[tuple[Happening, ...], Account]] = {}
         self._postings: dict[str, tuple[tuple[Happening, ...], tuple[Posting, ...]]] = {}
 
@@ -34,7 +36,7 @@ class BooksKept:
     def logs(self) -> Mapping[str, tuple[Happening, ...]]:
         """Entries of money by commission, and the studio's own."""
         if self._logs is None:
-            found = self._desk.store.database.happenings_of(KINDS)
+            found, self.damaged = self._desk.store.database.happenings_of(KINDS)
             self._logs = {about: tuple(map(happening_from_json, texts)) for about, texts in found.items()}
         return self._logs
 

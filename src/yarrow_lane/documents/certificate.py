@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from yarrow_lane.documents.invoice import dated
 from yarrow_lane.documents.page_style import Block, Facts, Heading, Paper, Pictured, Signed, Words
+from yarrow_lane.measure.days import dated
 
 
 @dataclass(frozen=True)

@@ -2,8 +2,8 @@
 
 from datetime import date, datetime
 
-from yarrow_lane.documents.invoice import dated
 from yarrow_lane.documents.page_style import Facts, Heading, Listed, Paper, Signed, Words
+from yarrow_lane.measure.days import dated
 
 
 def delivery_note_paper(

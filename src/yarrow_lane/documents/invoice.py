@@ -1,16 +1,9 @@
 """Invoice, credit note and receipt."""
 
-from datetime import date
-
 from yarrow_lane.documents.page_style import Block, Facts, Paper, Sums, Words
 from yarrow_lane.lane.money import Invoiced, Paid
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.days import dated
 from yarrow_lane.measure.money import NumberForm, currency_of, number_text, paper_text, percent_text
-
-
-def dated(day: date) -> str:
-    """With its year: papers are kept for long."""
-    return f"{day_text(day)} {day.year}"
 
 
 def invoice_name(i: Invoiced) -> str:

@@ -2,8 +2,8 @@
 
 from datetime import date, datetime
 
-from yarrow_lane.documents.invoice import dated
 from yarrow_lane.documents.page_style import Paper, Words
+from yarrow_lane.measure.days import dated
 
 
 def letter_paper(subject: str, text: str, to: tuple[str, ...], sender: tuple[str, ...], on: date, at: datetime) -> Paper:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Literal
 
-InvoiceFor = Literal["deposit", "part", "balance", "change", "cancelling", "credit"]
+InvoiceFor = Literal["deposit", "part", "balance", "cancelling", "credit"]
 CostKind = Literal["frame", "parcel", "paint", "canvas", "other"]
 PaperKind = Literal["certificate", "care sheet", "delivery note"]
 

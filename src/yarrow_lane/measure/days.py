@@ -40,3 +40,8 @@ def clock_text(moment: datetime, now: datetime) -> str:
         return hour
     year = f" {moment.year}" if abs((moment.date() - now.date()).days) > _NEAR_DAYS else ""
     return f"{day_text(moment.date())}{year}, {hour}"
+
+
+def dated(day: date) -> str:
+    """A day with its year: for what is kept for long."""
+    return f"{day_text(day)} {day.year}"

@@ -40,7 +40,6 @@ class Offer:
 
     service: Service
     price: int
-    days: int
     why_not: str = ""
 
 
@@ -65,7 +64,7 @@ def offers(parcel: Parcel, cover: int, currency: Currency) -> tuple[Offer, ...]:
             + rounded_share(units(s.kilogram), half_kilos, 2)
             + rounded_share(max(0, cover - units(100_00)), _COVER_BP, 10_000)
         )
-        found.append(Offer(s, price, s.days, why))
+        found.append(Offer(s, price, why))
     return tuple(sorted(found, key=lambda o: (bool(o.why_not), o.price)))
 
 

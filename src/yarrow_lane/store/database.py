@@ -160,8 +160,8 @@ class Database:
         row = self._sql.execute("SELECT last FROM series WHERE name = ?", (series,)).fetchone()
         return 0 if row is None else int(row[0])
 
-    def happenings_of(self, kinds: Iterable[str]) -> dict[str, tuple[str, ...]]:
-        """By document what happened of these kinds, as JSON, the oldest first; one that is not what was stored raises when it is opened."""
+    def happenings_of(self, kinds: Iterable[str]) -> tuple[dict[str, tuple[str, ...]], frozenset[str]]:
+        """By document what happened of these kinds, as JSON, the oldest first; and the documents of which an entry is no longer what was stored."""
         wanted = sorted(kinds)
         marks = ", ".join("?" * len(wanted))
         rows = self._sql.execute(
@@ -169,10 +169,13 @@ class Database:
             wanted,
         )
         found: dict[str, list[str]] = {}
+        damaged: set[str] = set()
         for number, document, text, seal in rows:
             if seal == seal_of(number, document, text):
                 found.setdefault(document, []).append(text)
-        return {document: tuple(texts) for document, texts in found.items()}
+            else:
+                damaged.add(document)
+        return {document: tuple(texts) for document, texts in found.items() if document not in damaged}, frozenset(damaged)
 
     def happenings(self, document: str) -> tuple[str, ...]:
         """What happened on a document, as JSON, the oldest first; raises `StoreTrouble` for one that is not what was stored."""

@@ -7,7 +7,7 @@ from PySide6.QtGui import QPaintEvent
 from PySide6.QtWidgets import QLineEdit, QPushButton
 
 from yarrow_lane.measure.dates import parse_day
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.days import dated
 from yarrow_lane.store.trouble import StoreTrouble
 from yarrow_lane.ui.bench_editors import Hand, Labelled, chevron
 from yarrow_lane.ui.bench_sheet import Day, Meaning
@@ -17,7 +17,7 @@ from yarrow_lane.ui.theme.lettering import lettering, px
 
 
 def _written(day: date | None) -> str:
-    return f"{day_text(day)} {day.year}" if day is not None else ""
+    return dated(day) if day is not None else ""
 
 
 class _Opens(QPushButton):

@@ -8,7 +8,7 @@ from PySide6.QtCore import QEvent, QObject, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QFileDialog, QFrame, QHBoxLayout, QPushButton, QTreeWidget, QTreeWidgetItem, QVBoxLayout, QWidget
 
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.days import dated
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import counted
 from yarrow_lane.store.copies import Copy, copies_in, look_at
@@ -135,7 +135,7 @@ class RestoreSheet(QWidget):
         return item
 
     def _name(self, copy: Copy) -> str:
-        day = f"{day_text(copy.day)} {copy.day.year}" if copy.day else copy.path.stem
+        day = dated(copy.day) if copy.day else copy.path.stem
         return day if self._folder in copy.path.parents else f"{day} · in {copy.path.parent.parent}"
 
     @property

@@ -96,7 +96,7 @@ def test_what_others_name_is_left_alone(theirs):
 def test_one_page_each(theirs):
     demo, cid = theirs
     found = clients_in(demo.books.standings(demo.clock()))
-    assert client_key(f"  {NAME.upper()} ") in found and client_key("", "A@B.c ") == "a@b.c"
+    assert client_key(f"  {NAME.upper()} ") in found
     page, number = client_page((demo.commission(cid),)), number_of(demo, cid)
     assert (page.name, page.mail, page.address) == (NAME, "zeb@quill.example", "9 Zed Row")
     assert [x.words for x in page.letters][-2:] == [f"invoice {number}", f"reminder 1 of invoice {number}"]

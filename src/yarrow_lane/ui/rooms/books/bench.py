@@ -77,6 +77,7 @@ class Seen:
     months: tuple[Month, ...]
     year: Earned
     pulled: bool
+    damaged: tuple[str, ...] = ()
 
     def account(self, commission_id: str) -> Account:
         """That commission's money."""
@@ -103,7 +104,8 @@ def ask_for(s: CommissionStanding, a: Account, today: date) -> Ask:
 
 def books_bench(seen: Seen, hands: Hands) -> BenchSheet:
     """The whole bench of money in time."""
-    sections = [
+    sections: list[Section | None] = [
+        _damaged_section(seen),
         owed_section(seen, hands),
         to_ask_section(seen, hands),
         you_owe_section(seen, hands),
@@ -114,6 +116,14 @@ def books_bench(seen: Seen, hands: Hands) -> BenchSheet:
     if s is not None:
         sections += chosen_sections(s, seen, hands)
     return BenchSheet(tuple(x for x in sections if x is not None), act_of(seen, hands))
+
+
+def _damaged_section(seen: Seen) -> Section | None:
+    """Whose money is in no sum here."""
+    if not seen.damaged:
+        return None
+    said = f"The money of {', '.join(seen.damaged)} cannot be read and is in no sum here: restore a copy of the studio."
+    return Section("Needs a look", (Note(said, "wrong"),))
 
 
 def owed_section(seen: Seen, hands: Hands) -> Section:

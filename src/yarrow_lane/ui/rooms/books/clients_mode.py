@@ -7,7 +7,7 @@ from yarrow_lane.commission.clients import ClientPage, client_page, clients_in, 
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import CommissionStanding
 from yarrow_lane.desk.erasing import erase_client
-from yarrow_lane.measure.days import day_text
+from yarrow_lane.measure.days import dated
 from yarrow_lane.measure.lengths import size_text
 from yarrow_lane.measure.money import money_text
 from yarrow_lane.measure.words import counted
@@ -60,8 +60,7 @@ class ClientsMode:
             works.append(
                 (
                     w.title,
-                    f"{size}, {w.medium}, "
-                    + (f"delivered {day_text(w.delivered)} {w.delivered.year}" if w.delivered else "not delivered yet"),
+                    f"{size}, {w.medium}, " + (f"delivered {dated(w.delivered)}" if w.delivered else "not delivered yet"),
                 )
             )
             if w.delivered and w.hangs:
@@ -74,9 +73,7 @@ class ClientsMode:
                 left = a.still_to_pay
                 paid = "paid" if left <= 0 else f"{money_text(left, terms.money, terms.form)} still to pay"
                 money.append((w.title, f"{money_text(a.price, terms.money, terms.form)}, {paid}"))
-        letters = tuple((f"{day_text(x.at.date())} {x.at.year}", f"{x.words} ({x.title})") for x in reversed(page.letters))[
-            :_MOST_LINES
-        ]
+        letters = tuple((dated(x.at.date()), f"{x.words} ({x.title})") for x in reversed(page.letters))[:_MOST_LINES]
         consents = tuple((c.title, f"{c.photo}: {c.words}") for c in page.consents)[:_MOST_LINES]
         every = (
             ("Commissions", tuple(works)),

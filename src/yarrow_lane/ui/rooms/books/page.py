@@ -169,6 +169,7 @@ class BooksPage(RoomPage):
         return Seen(
             standings, accounts, books.own(), terms, now.date(), self.commission_id, self.forms, drawers,
             months(entries, now.year, terms.currency), year, pulled,
+            tuple(sorted(books.damaged)),
         )  # fmt: skip
 
     def _choices(self) -> ChoiceSheet:

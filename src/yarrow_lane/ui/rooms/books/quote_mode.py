@@ -40,13 +40,17 @@ class QuoteMode:
         self.new = Piece()
         self.asks_new = False
 
+    @property
+    def of_new(self) -> bool:
+        """Whether the bar is of a piece that is no commission: asked for, or for want of any."""
+        return self.asks_new or not self.page.commission_id
+
     def show(self, standings: Sequence[CommissionStanding]) -> None:
         """The bar as it stands now."""
         page = self.page
         now, studio = page.workroom.now, page.studio
         pace = page.desk.standings.pace(now)
-        self.asks_new = self.asks_new or not page.commission_id
-        if self.asks_new:
+        if self.of_new:
             piece, in_frame, title, compose = self.new.piece, self.new.framed, "a new piece", Compose()
             q = quote_for(piece, in_frame, studio, pace, now, self.new.pulled)
         else:
@@ -56,12 +60,12 @@ class QuoteMode:
         others = prices_by_size(piece, in_frame, other_sizes(piece.width_mm, piece.height_mm), studio, pace, now)
         accounts = page.desk.books.accounts()
         lasts = last_prices(standings, accounts, piece.width_mm, piece.height_mm, studio.terms.currency, page.commission_id)
-        agreed = page.account.price if not self.asks_new and page.account.agreed is not None else -1
+        agreed = page.account.price if not self.of_new and page.account.agreed is not None else -1
         page.quote.show_quote(quote_shown(title, compose, q, studio.terms, studio.unit, lasts, others, agreed))
 
     def switches(self) -> list[Switch]:
         """Who is in a new piece, how close, and whether framed; of a commission all that is decided in its rooms."""
-        if not self.asks_new:
+        if not self.of_new:
             return []
         piece = self.new.piece
         return [
@@ -92,7 +96,7 @@ class QuoteMode:
     def pull(self, name: str, amount: int) -> None:
         """A joint or the end was pulled; a whole drag is one change."""
         part: Any = name
-        if self.asks_new:
+        if self.of_new:
             pulled = pull_price(self.new.pulled, amount) if name == "price" else pull_part(self.new.pulled, part, amount)
             self.fill(replace(self.new, pulled=pulled))
             return
@@ -104,6 +108,6 @@ class QuoteMode:
 
     def pull_size(self, width_mm: float, height_mm: float) -> None:
         """Pulled at its corner it is a new piece: a commission's own size is chosen at Compose."""
-        base = self.new.piece if self.asks_new else piece_of(self.page.commission)
+        base = self.new.piece if self.of_new else piece_of(self.page.commission)
         self.asks_new = True
         self.fill(replace(self.new, piece=replace(base, width_mm=width_mm, height_mm=height_mm)))

@@ -43,7 +43,7 @@ from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.deliver.exploded import ExplodedView
 from yarrow_lane.ui.rooms.deliver.finish_bench import finish, finish_sections
 from yarrow_lane.ui.rooms.deliver.keeping import Keeping
-from yarrow_lane.ui.rooms.deliver.papers import Papers
+from yarrow_lane.ui.rooms.deliver.papers import NAMES, Papers
 from yarrow_lane.ui.rooms.deliver.papers_strip import PaperKey, PapersStrip
 from yarrow_lane.ui.rooms.deliver.parcel_view import ParcelShown, ParcelView
 from yarrow_lane.ui.rooms.deliver.parts_view import parts_shown
@@ -116,7 +116,7 @@ class DeliverPage(RoomPage):
         order = {"all": 0, "face": 1, "parcel": 2}
         self.picture = self.portrait if self.mode == "face" else None
         if self.paper_key is not None:
-            self.paper.show_paper((self.papers.pdf(self.paper_key),), self._paper_name(self.paper_key))
+            self.paper.show_paper((self.papers.pdf(self.paper_key),), NAMES[self.paper_key])
         self._stack.setCurrentIndex(3 if self.paper_key is not None else order[self.mode])
         chosen = "" if self.paper_key is not None else self.mode
         remark = "" if self.paper_key is not None or self.mode != "all" else "close: on it · apart: still to come"
@@ -144,15 +144,6 @@ class DeliverPage(RoomPage):
         care = sections.pop()
         return BenchSheet((*sections, *finish_sections(c, self.studio, now.date(), self.keeping), care), act)
 
-    def _paper_name(self, key: PaperKey) -> str:
-        return {
-            "invoice": "The bill",
-            "care sheet": "Care of it",
-            "certificate": "The certificate",
-            "delivery note": "What lies in the parcel",
-            "parcel label": "The label",
-        }[key]
-
     def _paper_bench(self, key: PaperKey) -> BenchSheet:
         written = {p.key: p.written for p in self.papers.shown(self.account, key)}[key]
         lines = [
@@ -167,7 +158,7 @@ class DeliverPage(RoomPage):
         )
         if key == "certificate" and self.papers.picture is None:
             notes = (*notes, Note("Its picture comes from a photograph of the finished painting, taken in at Check."))
-        about = Section(self._paper_name(key), (*notes, *lines))
+        about = Section(NAMES[key], (*notes, *lines))
         if written or key in ("invoice", "parcel label"):
             return BenchSheet((about,), NextAct("Save it (PDF)…", "as it was given", lambda: self.save_paper(key)))
         number = self.desk.store.database.last_of(key) + 1

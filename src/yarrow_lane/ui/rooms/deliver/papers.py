@@ -14,7 +14,7 @@ from yarrow_lane.deliver.parcel import ParcelTrouble, framed, padding_list, parc
 from yarrow_lane.deliver.signature import corner_words
 from yarrow_lane.easel.standing import last_painted
 from yarrow_lane.lane.happening import of_kind
-from yarrow_lane.lane.money import PaperGiven, PaperKind, ParcelBooked
+from yarrow_lane.lane.money import PaperGiven, PaperKind
 from yarrow_lane.measure.late import late
 from yarrow_lane.measure.lengths import size_text
 from yarrow_lane.measure.money import currency_of, money_text
@@ -35,7 +35,7 @@ else:  # what writes PDF is loaded with the first paper
     page_style = late("yarrow_lane.documents.page_style")
     parcel_label = late("yarrow_lane.documents.parcel_label")
 
-_NAMES: dict[PaperKey, str] = {
+NAMES: dict[PaperKey, str] = {
     "invoice": "Bill", "care sheet": "Care of it", "certificate": "Who made it", "delivery note": "Inside list", "parcel label": "Label",
 }  # fmt: skip
 _GIVEN: tuple[Literal["care sheet", "certificate", "delivery note"], ...] = ("care sheet", "certificate", "delivery note")
@@ -56,12 +56,6 @@ class Papers:
         found = [p for p in of_kind(self.page.commission.log, PaperGiven) if p.paper == kind]
         return found[-1] if found else None
 
-    @property
-    def booked(self) -> ParcelBooked | None:
-        """The last parcel a courier took on."""
-        found = of_kind(self.page.commission.log, ParcelBooked)
-        return found[-1] if found else None
-
     def shown(self, account: Account, chosen: str) -> tuple[PaperShown, ...]:
         """All of them with their state."""
         terms = self.page.studio.terms
@@ -79,12 +73,17 @@ class Papers:
             "care sheet": ("light, dust,", "cleaning"),
             "certificate": ("size, materials,", "its own picture"),
             "delivery note": ("what lies in the", "parcel, to sign"),
-            "parcel label": (self.booked.courier, self.booked.tracking) if self.booked else ("once a courier", "takes it"),
+            "parcel label": (self.page.shipping.booked.courier, self.page.shipping.booked.tracking)
+            if self.page.shipping.booked
+            else ("once a courier", "takes it"),
         }
-        written: dict[PaperKey, bool] = {"invoice": bool(account.invoices), "parcel label": self.booked is not None}
+        written: dict[PaperKey, bool] = {
+            "invoice": bool(account.invoices),
+            "parcel label": self.page.shipping.booked is not None,
+        }
         for kind in _GIVEN:
             written[kind] = self.given(kind) is not None
-        return tuple(PaperShown(key, _NAMES[key], words[key], written[key], key == chosen) for key in _NAMES)
+        return tuple(PaperShown(key, NAMES[key], words[key], written[key], key == chosen) for key in NAMES)
 
     # --- their pages
 
@@ -192,7 +191,7 @@ class Papers:
         return page_style.paper_pdf(paper, self._size)
 
     def _label(self) -> bytes:
-        c, booked = self.page.commission, self.booked
+        c, booked = self.page.commission, self.page.shipping.booked
         if booked is None:
             raise Trouble("There is no label yet", "no courier has taken the parcel on", "choose one beside the parcel")
         if not c.brief.client_address.strip():
@@ -234,7 +233,7 @@ class Papers:
     def all_pdfs(self) -> dict[str, bytes]:
         """Those that can be written, by file name: for the archive."""
         found = {}
-        for key in _NAMES:
+        for key in NAMES:
             try:
                 found[f"{key}.pdf"] = self.pdf(key)
             except (Trouble, ParcelTrouble):

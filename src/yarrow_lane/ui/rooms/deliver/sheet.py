@@ -1,7 +1,5 @@
 """What the delivery sheet of a commission says."""
 
-from datetime import date
-
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.deliver.handover import needs_varnish
@@ -9,31 +7,26 @@ from yarrow_lane.documents.delivery_sheet import DeliverySheet
 from yarrow_lane.easel.clock import logged_words
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.intake.rights import PERMISSION_WORDS
-from yarrow_lane.measure.days import day_text as _short_day
+from yarrow_lane.measure.days import dated
 from yarrow_lane.measure.lengths import size_text
 
 _NOT_YET = "not yet"
 
 
-def day_text(day: date) -> str:
-    """With its year: the sheet is kept for long."""
-    return f"{_short_day(day)} {day.year}"
-
-
 def sheet_of(c: Commission, studio: Studio) -> DeliverySheet:
     """Dates, photographs with their rights, and the doors waived against the facts with the reasons kept."""
     d = c.deliver
-    varnished = ", ".join(day_text(coat.date()) for coat in d.coats) or _NOT_YET
+    varnished = ", ".join(dated(coat.date()) for coat in d.coats) or _NOT_YET
     dates = [
-        ("Promised", day_text(c.brief.promised) if c.brief.promised else "no date"),
-        ("Signed", day_text(d.signed.date()) if d.signed else _NOT_YET),
+        ("Promised", dated(c.brief.promised) if c.brief.promised else "no date"),
+        ("Signed", dated(d.signed.date()) if d.signed else _NOT_YET),
         ("Varnished", varnished if needs_varnish(c.brief.medium) else "goes behind glass"),
-        ("Packed", day_text(d.packed.date()) if d.packed else _NOT_YET),
-        ("Delivered", day_text(d.delivered.date()) if d.delivered else _NOT_YET),
+        ("Packed", dated(d.packed.date()) if d.packed else _NOT_YET),
+        ("Delivered", dated(d.delivered.date()) if d.delivered else _NOT_YET),
         ("Hours at the easel", logged_words(c.log)),
     ]
     photographs = [(p.name, _rights_words(p)) for p in c.intake.kept] or [("none", "")]
-    waived = [(w.door, f"{w.reason} ({day_text(w.on)})") for w in c.doors.waived]
+    waived = [(w.door, f"{w.reason} ({dated(w.on)})") for w in c.doors.waived]
     size = f", {size_text(c.compose.width_mm, c.compose.height_mm, studio.unit)}" if c.compose.sized else ""
     sections = [("Dates", tuple(dates)), ("Painted from", tuple(photographs))]
     if waived:

@@ -77,7 +77,7 @@ class Shipping:
         if parcel is not None and (self.booked is None or last == "lost"):
             rows: list[Line] = []
             for o in self.offers(parcel):
-                detail = o.why_not or f"{o.days} day{'s' * (o.days != 1)} on the way; press to book"
+                detail = o.why_not or f"{o.service.days} day{'s' * (o.service.days != 1)} on the way; press to book"
                 rows.append(
                     Row(
                         "",
@@ -129,7 +129,7 @@ class Shipping:
 
         def entry(number: int) -> ParcelBooked:
             tracking = tracking_number(number, offer.service.name)
-            expected = (now + timedelta(days=offer.days)).date()
+            expected = (now + timedelta(days=offer.service.days)).date()
             return ParcelBooked(now, number, offer.service.name, tracking, offer.price, cover, code, expected)
 
         page.desk.happen_numbered(page.commission_id, "parcel", entry, "Deliver")

@@ -17,7 +17,7 @@ from yarrow_lane.lane.happening import Photographed, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.regions import Region
-from yarrow_lane.measure.days import clock_text, day_text
+from yarrow_lane.measure.days import clock_text, dated
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.words import begun
@@ -152,7 +152,7 @@ def _doubt_sections(c: Commission, now: datetime, hands: Hands) -> tuple[Section
         sections.append(Section("A stretch in doubt", tuple(lines)))
     early = finished_ahead(c.easel, now)
     if early:
-        names = ", ".join(f"{day_text(f.at.date())} {f.at.year}" for f in early)
+        names = ", ".join(dated(f.at.date()) for f in early)
         words = Note(
             f"On record as finished {names}, which has not come yet: until it is settled its film counts as wet.", "wrong"
         )
