@@ -9,7 +9,7 @@ from yarrow_lane.documents.page_style import Facts, Paper, Words, paper_pdf
 from yarrow_lane.ui.kit import paper_view
 from yarrow_lane.ui.kit.paper_view import PaperView
 
-LONG = paper_pdf(Paper("Long", (Facts(tuple((f"thing {n}", "words " * 12) for n in range(60))),)))
+LONG = paper_pdf(Paper("Long", (Facts(tuple((f"thing {n}", "words " * 12) for n in range(140))),)))
 SHORT = paper_pdf(Paper("Short", (Words("one page"),)))
 
 
