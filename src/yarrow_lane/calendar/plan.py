@@ -12,7 +12,7 @@ from yarrow_lane.calendar.ranking import ranked
 from yarrow_lane.calendar.search import CommissionDay, Search, days_of, moved
 from yarrow_lane.calendar.sittings import Pin, Plan
 from yarrow_lane.calendar.telling import told
-from yarrow_lane.calendar.windows import LONGEST_DAYS, Windows, windows
+from yarrow_lane.calendar.windows import LONGEST_DAYS, Windows, minutes_by_day, windows
 from yarrow_lane.measure.progress import SILENT, Progress
 
 # Our choice: so much is planned stint by stint, about half a year of full days; what lies beyond is told by its hours and waits.
@@ -36,7 +36,8 @@ def plan(
     jobs = [job_of(w) for w in order[:near]]
     free = windows(own, now, _horizon(jobs, own))
     if not free.begin or not jobs:
-        return Plan(today, finish={w.commission_id: None for w in order})
+        # An empty studio has its hours all the same: a first piece is promised from them.
+        return Plan(today, finish={w.commission_id: None for w in order}, open_minutes=minutes_by_day(free))
     releases = [_releases(j, now) for j in jobs]
     held = list(pins)
     while True:

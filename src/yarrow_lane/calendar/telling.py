@@ -5,14 +5,13 @@ from datetime import date, datetime, timedelta
 from itertools import groupby
 
 import numpy as np
-from numpy.typing import NDArray
 
 from yarrow_lane.calendar.board import Laid
 from yarrow_lane.calendar.jobs import Job, Work, job_of
 from yarrow_lane.calendar.laying import Laying
 from yarrow_lane.calendar.own_time import DAY_MIN, OwnTime
 from yarrow_lane.calendar.sittings import Act, Pin, Plan, Sitting
-from yarrow_lane.calendar.windows import Windows
+from yarrow_lane.calendar.windows import Windows, minutes_by_day
 from yarrow_lane.measure.moments import day_after
 
 
@@ -46,16 +45,8 @@ def told(laying: Laying, beyond: Sequence[Work], free: Windows, own: OwnTime, br
         laid=np.array(rows, np.int64).reshape(-1, 3).T,
         body=body,
         small=frozenset(small),
-        open_minutes=_open_minutes(free),
+        open_minutes=minutes_by_day(free),
     )
-
-
-def _open_minutes(free: Windows) -> NDArray[np.int64]:
-    """Free minutes of each day."""
-    found = np.zeros((free.end[-1] // DAY_MIN + 1) if free.end else 0, np.int64)
-    for begin, end in zip(free.begin, free.end, strict=True):
-        found[begin // DAY_MIN] += end - begin
-    return found
 
 
 def _by_hours(laying: Laying, beyond: Sequence[Work], free: Windows, own: OwnTime) -> dict[str, date | None]:

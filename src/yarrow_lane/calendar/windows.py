@@ -4,6 +4,9 @@ from bisect import bisect_right
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
+import numpy as np
+from numpy.typing import NDArray
+
 from yarrow_lane.calendar.own_time import DAY_MIN, OwnTime, spans_on
 from yarrow_lane.calendar.sun import daylight, zone_of
 
@@ -57,3 +60,11 @@ def windows(own: OwnTime, now: datetime, days: int) -> Windows:
 
 def _up(minutes: float) -> int:
     return -int(-minutes // GRID) * GRID
+
+
+def minutes_by_day(free: Windows) -> NDArray[np.int64]:
+    """Free minutes of each day from the first to the last that has any; a day each, 0 on days off."""
+    found = np.zeros((free.end[-1] // DAY_MIN + 1) if free.end else 0, np.int64)
+    for begin, end in zip(free.begin, free.end, strict=True):
+        found[begin // DAY_MIN] += end - begin
+    return found

@@ -51,6 +51,11 @@ class ToMend:
     found_in: str = ""
     mm: float = 0.0
 
+    @property
+    def about(self) -> str:
+        """What the easel's clock knows it by."""
+        return f"mend {self.words}"
+
 
 @dataclass(frozen=True)
 class Check:

@@ -36,3 +36,19 @@ def struck(c: Commission, lines: Sequence[ToMend]) -> Commission:
     words = {t.words for t in lines}
     left = tuple(t for t in c.check.to_mend if t.words not in words)
     return replace(c, check=replace(c.check, to_mend=left), deliver=done_notes(c.deliver, words))
+
+
+def is_mended(c: Commission, line: ToMend) -> bool:
+    """Whether it is done on the last list and no photograph has come since that could show otherwise."""
+    return line.found_in == c.check.photo_id and any(x.done and x.text == line.words for x in c.deliver.last_list)
+
+
+def to_mend_now(c: Commission) -> tuple[ToMend, ...]:
+    """What of the measured places is to be mended at the easel, the newest on the list first; done on the last list it waits for the next photograph."""
+    done = {line.text for line in c.deliver.last_list if line.done}
+    return tuple(t for t in reversed(c.check.to_mend) if t.words not in done)
+
+
+def mended(c: Commission, line: ToMend) -> Commission:
+    """It is done on the last list; Check's own list keeps it until a photograph shows it."""
+    return replace(c, deliver=done_notes(c.deliver, (line.words,)))

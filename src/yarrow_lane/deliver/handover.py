@@ -8,6 +8,7 @@ from typing import Any, Literal
 from yarrow_lane.deliver.parcel import PADDING_MM
 from yarrow_lane.intake.brief import OIL, Medium
 from yarrow_lane.lane.part import Part, as_it_was
+from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.moments import after, ahead
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.trouble import Trouble
@@ -193,7 +194,7 @@ def step_now(deliver: Deliver, medium: Medium, framed: bool = False) -> Step | N
 
 def _early(what: str, now: datetime, earliest: datetime | None, why: str) -> None:
     if earliest is not None and now < earliest:
-        raise DeliverTrouble(what, why, f"wait until {earliest:%a %d %b, %H:%M}")
+        raise DeliverTrouble(what, why, f"wait until {clock_text(earliest, now)}")
 
 
 def sign(deliver: Deliver, now: datetime) -> Deliver:
@@ -220,10 +221,11 @@ def add_line(deliver: Deliver, text: str) -> Deliver:
 
 
 def with_notes(deliver: Deliver, notes: tuple[str, ...]) -> Deliver:
-    """The last list with those notes that are not on it yet."""
+    """The last list with those notes, each once; one that was done and is noted again is to be done again."""
     known = {line.text for line in deliver.last_list}
+    kept = tuple(replace(line, done=line.done and line.text not in notes) for line in deliver.last_list)
     new = tuple(ListLine(text) for text in dict.fromkeys(notes) if text not in known)
-    return replace(deliver, last_list=(*deliver.last_list, *new))
+    return replace(deliver, last_list=(*kept, *new))
 
 
 def without_notes(deliver: Deliver, notes: Collection[str]) -> Deliver:
@@ -271,7 +273,7 @@ def into_frame(deliver: Deliver, now: datetime, earliest: datetime | None) -> De
     comes = deliver.finish.comes
     if comes is not None and now.date() < comes:
         raise DeliverTrouble(
-            "It cannot go into the frame yet", "the frame has not come", f"wait until {comes:%a %d %b}, or set the day anew"
+            "It cannot go into the frame yet", "the frame has not come", f"wait until {day_text(comes)}, or set the day anew"
         )
     return with_finish(deliver, framed=now)
 

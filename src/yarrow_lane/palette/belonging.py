@@ -18,7 +18,7 @@ else:
     cv2 = late("cv2")
 
 USUAL_REACH = 5.0  # CIEDE2000 within which a colour may be used again: our choice
-_LEAST_SHARE = 3e-4  # of the picture: smaller places are not counted; our choice
+_LEAST_SHARE = 3e-4  # of the picture: smaller ones are no places to name; our choice
 
 
 @dataclass(frozen=True, eq=False)
@@ -46,12 +46,10 @@ def areas_cm2(
 
 
 def elsewhere(lab: NDArray[np.floating], px_per_mm: float, well: Lab, reach: float) -> Elsewhere:
-    """Places of a reference (Lab (H, W, 3)) within `reach` of the well, largest first."""
+    """Where a reference (Lab (H, W, 3)) is within `reach` of the well; all of it counts, also where fur breaks it up, places largest first."""
     mask = difference(lab, np.array(well)) <= reach
-    kept = np.zeros_like(mask)
-    count, which, facts, middles = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
+    count, _, facts, middles = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
     order = sorted(range(1, count), key=lambda n: -facts[n, cv2.CC_STAT_AREA])
     large = [n for n in order if facts[n, cv2.CC_STAT_AREA] >= _LEAST_SHARE * mask.size]
-    kept = np.isin(which, large)
     places = tuple((float(middles[n][0]) / px_per_mm, float(middles[n][1]) / px_per_mm) for n in large)
-    return Elsewhere(kept, float(kept.mean()), places)
+    return Elsewhere(mask, float(mask.mean()), places)

@@ -7,13 +7,13 @@ from dataclasses import dataclass
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.places import BEHIND, places_of_px
 from yarrow_lane.intake.photos import Photo
+from yarrow_lane.intake.sides import sitters_own
 from yarrow_lane.measure.kept import kept
 from yarrow_lane.measure.plane import Circle, Point
 
 # All our choice.
 _EYE_SHARE = 0.28  # of the distance between both eyes: what belongs to an eye
 _FEWEST_MM, _MOST_MM, _ALONE_MM = 8.0, 25.0, 18.0
-_ACROSS = {"left": "right", "right": "left"}
 _FEATURES = ("nose tip", "beak tip", "left mouth corner", "right mouth corner")
 
 
@@ -33,7 +33,7 @@ class Place:
 
 @kept(2)  # asked for at every refresh of the room
 def places_on(compose: Compose, photos: Sequence[Photo]) -> tuple[Place, ...]:
-    """Every mark that is seen on the canvas; mirrored sitters have left and right as they are seen now."""
+    """Every mark that is seen on the canvas. Left and right are the sitter's own, of a mirrored one as it is seen now."""
     found = []
     several = len(compose.pieces) > 1
     for photo in photos:
@@ -41,14 +41,9 @@ def places_on(compose: Compose, photos: Sequence[Photo]) -> tuple[Place, ...]:
         for name, x, y in marks:
             for piece_id, at in places_of_px(compose, photo.id, (x, y)):
                 piece = compose.piece(piece_id) if piece_id != BEHIND else None
-                said = _other_side(name) if piece is not None and piece.mirrored else name
+                said = name if piece is not None and piece.mirrored else sitters_own(name)
                 found.append(Place(said, at, piece_id, piece.name if piece is not None and several else ""))
     return tuple(found)
-
-
-def _other_side(name: str) -> str:
-    first, _, rest = name.partition(" ")
-    return f"{_ACROSS.get(first, first)} {rest}".strip()
 
 
 @kept(2)

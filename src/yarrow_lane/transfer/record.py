@@ -7,6 +7,7 @@ from datetime import datetime
 
 from yarrow_lane.canvas_photo.taken import Taken
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.intake.sides import sitters_own
 from yarrow_lane.lane.part import Part, Plain, as_it_was
 from yarrow_lane.transfer.equipment import Equipment
 from yarrow_lane.transfer.film import Film
@@ -58,9 +59,18 @@ def _equipment(plain: Plain, _: Mapping[str, Plain]) -> Plain:
     return {**rest, "equipment": kept} if kept else rest
 
 
+def _own_sides(plain: Plain, _: Mapping[str, Plain]) -> Plain:
+    """Until version 6 places on photographs of the drawing had the side that the viewer sees in their names."""
+    photos = []
+    for photo in plain.get("photos", ()):
+        named = {k: [[sitters_own(name), value] for name, value in photo.get(k, ())] for k in ("set_by_hand", "off")}
+        photos.append({**photo, **named})
+    return {**plain, "photos": photos} if photos else plain
+
+
 # Version 1 added `made_from`, version 2 the lines, quartered squares, the equipment and photographs of the drawing, version 4 the ways,
-# scribble marks, film and sketch, version 5 borders of values.
-TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was, _equipment, as_it_was, as_it_was))
+# scribble marks, film and sketch, version 5 borders of values; version 6 names places by the sitter's own left and right.
+TRANSFER = Part("transfer", Transfer, "Transfer", (as_it_was, as_it_was, _equipment, as_it_was, as_it_was, _own_sides))
 
 
 def squares_of(compose: Compose, transfer: Transfer) -> Squares | None:

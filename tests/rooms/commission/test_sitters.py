@@ -31,7 +31,7 @@ def test_without_anything_drawn_a_head_is_an_oval_round_the_eyes():
     # The eyes lie at 90 and 140 mm, 90 mm down: 50 mm apart.
     assert polygon_holds(oval, (90, 90)) and polygon_holds(oval, (140, 90)) and not polygon_holds(oval, (10, 250))
     assert polygon_area(oval) == pytest.approx(3.1416 * 75 * 100, rel=0.02)
-    assert [name for name, _ in eyes_of(c)] == ["left eye", "right eye"] and len(care_of(c)) == 2
+    assert [name for name, _ in eyes_of(c)] == ["right eye", "left eye"] and len(care_of(c)) == 2
 
 
 def test_regions_stand_before_the_oval_but_for_the_background():

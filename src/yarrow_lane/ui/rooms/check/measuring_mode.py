@@ -11,6 +11,7 @@ from yarrow_lane.check.measured import Measured
 from yarrow_lane.check.mending import Mend, mend_of
 from yarrow_lane.check.ranking import ranked
 from yarrow_lane.check.record import CHECK, accepted, with_corner
+from yarrow_lane.commission.last_list import is_mended
 from yarrow_lane.easel.standing import last_painted
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.lengths import hours_text
@@ -225,7 +226,7 @@ class MeasuringMode(Mode):
 
     def _sheets(self, told: Told) -> Sheets:
         page, c = self.page, self.page.commission
-        rows = rows_of(told, self._choose)
+        rows = rows_of(told, c, self._choose)
         title = f"To mend, {counted(told.counting, 'place')}" if told.counting else "Nothing to mend"
         sections = [Section(title, (*rows, Note(rest_note(told))))]
         if told.at is not None and told.at.meant is None:
@@ -255,6 +256,13 @@ class MeasuringMode(Mode):
         fault = told.at
         if fault is None or fault.meant is not None:
             return None
+        c = self.page.commission
+        if fault.listed is not None and is_mended(c, fault.listed):
+            left = (n for n, f in enumerate(told.faults) if f.meant is None and not (f.listed and is_mended(c, f.listed)))
+            other = next(left, None)
+            if other is not None:
+                return NextAct(f"Look at place {other + 1}", f"place {told.chosen + 1} is mended", lambda: self._choose(other))
+            return NextAct("Photograph it again", "what is mended is told from the next photograph", self.page.choose_photo)
         m = told.mends[told.chosen]
         steps = ", then ".join(s.short or s.words for s in m.steps)
         return NextAct(f"Mend place {told.chosen + 1} at the easel", f"{steps} · {hours_text(m.minutes)}", self.hands.to_easel)

@@ -8,6 +8,8 @@ from yarrow_lane.check.mending import Mend
 from yarrow_lane.check.ranking import Fault
 from yarrow_lane.check.record import Check, ToMend, same_place
 from yarrow_lane.check.wording import TELLS_HIDDEN, hidden_words, value_words, values_text
+from yarrow_lane.commission.commission import Commission
+from yarrow_lane.commission.last_list import is_mended
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Point
 from yarrow_lane.measure.words import begun, counted
@@ -64,12 +66,20 @@ def overlays_of(told: Told, edges: bool = False) -> tuple[Overlay, ...]:
     return tuple(found)
 
 
-def rows_of(told: Told, choose: Callable[[int], Meaning]) -> list[Line]:
+def rows_of(told: Told, c: Commission, choose: Callable[[int], Meaning]) -> list[Line]:
     """One a fault, and those that were meant so after them."""
     rows: list[Line] = []
     for n, (fault, mend) in enumerate(zip(told.faults, told.mends, strict=True)):
         meant = fault.meant is not None
-        side = "meant so" if meant else "on the list" if fault.listed is not None else mend.short
+        side = (
+            "meant so"
+            if meant
+            else mend.short
+            if fault.listed is None
+            else "mended"
+            if is_mended(c, fault.listed)
+            else "on the list"
+        )
         srgb = next((s.srgb for s in mend.steps if s.srgb is not None), None) if not meant else None
         rows.append(
             Row(str(n + 1), fault.where, begun(fault.words), side, srgb, n == told.chosen, meant, lambda n=n: choose(n))  # type: ignore[misc]

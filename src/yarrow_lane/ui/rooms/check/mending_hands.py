@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING
 
 from yarrow_lane.check.record import CHECK, ToMend, no_longer_meant
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.last_list import listed, meant, struck, unlisted
+from yarrow_lane.commission.last_list import listed, meant, struck, to_mend_now, unlisted
 from yarrow_lane.commission.recompose import Proposal, Recomposed
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.ui.bench_sheet import Meaning
@@ -33,9 +33,10 @@ class MendingHands:
         """The place looked at goes on the list, and the painter to the easel."""
         told = self._mode.told()
         if told is not None and told.at is not None:
-            if told.at.listed is None:
-                line = self._line(told)
-                self._take("Put a place on the last list", lambda c: listed(c, line))
+            line, before = self._line(told), told.at.listed
+            # One that was marked done and is found again is to be mended once more.
+            if before is None or before not in to_mend_now(self._mode.page.commission):
+                self._take("Put a place on the last list", lambda c: listed(unlisted(c, before) if before else c, line))
             self._mode.page.go_to("Easel")
         return None
 

@@ -82,7 +82,7 @@ class CheckPage(ModedPage):
         self.picture = self.mode.picture
         options = tuple((name, name) for name in self.modes)
         switch = Switch("Compare by", options, self.work_on, self.mode.name)
-        act = sheets.act or self.next_act(self._choose)
+        act = sheets.act or self.next_act(self.choose_photo)
         bench = BenchSheet(sheets.sections, act)
         self.show_sheets(bench, ChoiceSheet((switch, *sheets.switches), sheets.remark))
 
@@ -95,7 +95,7 @@ class CheckPage(ModedPage):
         note = Note(f"Turned to the wall until {until}: eyes that have not seen it for a day see what is off.")
         self.show_sheets(
             BenchSheet(
-                (Section("It rests", (note, Press("Look all the same", self._look_anyway))),), self.next_act(self._choose)
+                (Section("It rests", (note, Press("Look all the same", self._look_anyway))),), self.next_act(self.choose_photo)
             ),
             ChoiceSheet(),
         )
@@ -109,7 +109,7 @@ class CheckPage(ModedPage):
 
     def photo_presses(self, another: bool = False) -> list[Line]:
         """Ways to get a photograph of the painting."""
-        lines: list[Line] = [Press("Choose a photograph of it…", self._choose)]
+        lines: list[Line] = [Press("Choose a photograph of it…", self.choose_photo)]
         if not self.commission.check.photos and self.commission.compose.framed:
             lines.append(Press("Print the grey frame for it…", self.save_frame))
         if another:
@@ -162,7 +162,8 @@ class CheckPage(ModedPage):
         name, _ = QFileDialog.getOpenFileName(self, title, str(Path.home()), ENDINGS)
         return Path(name) if name else None
 
-    def _choose(self) -> Meaning:
+    def choose_photo(self) -> Meaning:
+        """Ask for the next photograph of the painting."""
         path = self._ask("Choose a photograph of the painting")
         if path is not None:
             self.take_files([path])

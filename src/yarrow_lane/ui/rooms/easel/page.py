@@ -9,6 +9,9 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import QFileDialog, QStackedWidget, QVBoxLayout
 
+from yarrow_lane.check.record import ToMend
+from yarrow_lane.commission.last_list import mended, to_mend_now
+from yarrow_lane.commission.recompose import Proposal, Recomposed
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.desk.touch import touch
 from yarrow_lane.easel.clock import TimeEntry, minutes_logged, running, stopped
@@ -28,6 +31,7 @@ from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.messages import MessageStrip
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.easel.card import CardWords
+from yarrow_lane.ui.rooms.easel.mending import area_at, mending_view, shown_at
 from yarrow_lane.ui.rooms.easel.pace_plot import PacePlot, PlotView, pace_plot
 from yarrow_lane.ui.rooms.easel.stand_hands import StandHands
 from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, chosen, easel_view, shown_round
@@ -50,6 +54,7 @@ class EaselPage(RoomPage):
         super().__init__(workroom)
         self.correction, self.why = 0.0, ""
         self.took: float | None = None
+        self.mending = ""
         self.whole = False
         self.place = PictureView("Where to paint")
         self.picture = self.place
@@ -141,6 +146,9 @@ class EaselPage(RoomPage):
 
     def open_stand(self) -> None:
         """The whole window for painting; Esc comes back."""
+        if self.view is not None and self.view.mend is not None:
+            self.workroom.say("The stand shows passes; a place to mend is shown here.", False)
+            return
         self.hands.open()
 
     def said_behind(self) -> str:
@@ -169,9 +177,13 @@ class EaselPage(RoomPage):
         paint = self._to_begin()
         own = pace.likely(paint.family, paint.minutes, c.id) if paint is not None else 0.0
         view = easel_view(self.seen, self.studio, now, self.correction, self.why, self.took, self, act, own)
+        lines = to_mend_now(c)
+        if view.paint is None and lines:
+            line = next((t for t in lines if t.words == self.mending), lines[0])
+            view = mending_view(self.seen, line, lines, now, self.correction, self.why, self, self.choose_mend)
         self.view = view
         show_reference(self.place, self.workroom.references, c.compose, self, lambda _: self._aim(True))
-        self.place.show_overlays(*shown_round(view.region))
+        self.place.show_overlays(*(shown_at(view.mend) if view.mend is not None else shown_round(view.region)))
         self._aim(False)
         self.words.show_view(view)
         looks = (("place", "the place to paint"), ("pace", "your pace"))
@@ -183,11 +195,13 @@ class EaselPage(RoomPage):
 
     def _aim(self, again: bool) -> None:
         """Enlarge to the region being painted, or to the whole."""
-        region = self.view.region if self.view else None
-        aimed = (region, self.whole)
+        region, mend = (self.view.region, self.view.mend) if self.view else (None, None)
+        aimed = (region, mend, self.whole)
         if again or aimed != self._aimed:
             self._aimed = aimed
-            self.place.fit(None if region is None or self.whole else area_round(region, self.commission.compose.canvas))
+            canvas = self.commission.compose.canvas
+            area = area_at(mend, canvas) if mend is not None else area_round(region, canvas) if region is not None else None
+            self.place.fit(None if self.whole else area)
 
     def _second(self) -> None:
         # While nothing runs only drying changes with time; once a second costs nothing either way.
@@ -212,9 +226,9 @@ class EaselPage(RoomPage):
 
     def start(self) -> None:
         """The clock starts on the pass shown."""
-        paint = self.view.paint if self.view else None
-        if paint is not None and running(self.commission.log) is None:
-            self.desk.happen(self.commission_id, ClockStarted(self.workroom.now, paint.id, paint.title))
+        work = self.view.work if self.view else None
+        if work is not None and running(self.commission.log) is None:
+            self.desk.happen(self.commission_id, ClockStarted(self.workroom.now, *work))
 
     def start_or_stop(self) -> None:
         """Space: the clock starts on the pass shown, or stops."""
@@ -227,6 +241,9 @@ class EaselPage(RoomPage):
     def finish(self) -> None:
         """The pass is painted; a running clock stops with it. One whose clock hardly ran asks for its minutes first."""
         paint, now = self.view.paint if self.view else None, self.workroom.now
+        if self.view is not None and self.view.mend is not None:
+            self._mended(self.view.mend)
+            return
         if paint is None:
             return
         if running(self.commission.log) is not None:
@@ -241,6 +258,17 @@ class EaselPage(RoomPage):
         self.take(
             Edit(EASEL, f"Finished {paint.title}", lambda e: finish_pass(e, paint, now, deficit_hpa(self.studio.climate)))
         )
+
+    def _mended(self, line: ToMend) -> None:
+        if running(self.commission.log) is not None:
+            self.start_or_stop()
+        self.hand(lambda: Proposal(f"Mended: {line.words}", "Check", lambda c: Recomposed(mended(c, line))))
+
+    def choose_mend(self, words: str) -> Meaning:
+        """Mend this place next."""
+        self.mending = words
+        self.refresh()
+        return None
 
     def ask_minutes(self, minutes: float) -> None:
         """How long it took, as it stands in the field."""

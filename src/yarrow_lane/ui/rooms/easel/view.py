@@ -5,6 +5,7 @@ from datetime import datetime
 from typing import Protocol
 
 from yarrow_lane.calendar.whatnow import BREAK_MIN
+from yarrow_lane.check.record import ToMend
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.commission.studio import Studio
@@ -59,6 +60,14 @@ class EaselView:
     paint: Pass | None
     region: Region | None
     bench: BenchSheet
+    mend: ToMend | None = None
+
+    @property
+    def work(self) -> tuple[str, str] | None:
+        """Id and title of what the clock would run for."""
+        if self.mend is not None:
+            return self.mend.about, self.mend.words
+        return (self.paint.id, self.paint.title) if self.paint is not None else None
 
 
 def area_round(region: Region, canvas: Rect) -> Rect:
@@ -88,7 +97,7 @@ def easel_view(
         drawn = c.layers.sitter_drawn
         words = "Every pass is painted." if drawn else "The background is painted." if passes else "No passes yet."
         hint = "Look at it with fresh eyes at Check." if drawn else "Draw the regions at Layers first."
-        bench = BenchSheet(_doubt_sections(c, now, hands) + _log_sections(c, None, correction, why, hands), act)
+        bench = BenchSheet(doubt_sections(c, now, hands) + log_sections(c, None, correction, why, hands), act)
         return EaselView(words, hint, "", "plain", "", False, None, None, bench)
     dry, mood = _dry_words(c, passes, paint, now)
     seconds = (now - started.at).total_seconds() if started else 0.0
@@ -109,12 +118,12 @@ def easel_view(
                 *([Note(f"The clock runs, but {doubt}", "wrong")] if doubt else []),
             ),
         ),
-        *_doubt_sections(c, now, hands),
+        *doubt_sections(c, now, hands),
         *([_asked_section(asked, hands)] if asked is not None else []),
         _pass_section(paint, minutes, _at_it(c, now), started is None and asked is None, own, hands),
         *_wet_sections(c, passes, now, hands),
         _photo_section(c, paint, hands),
-        *_log_sections(c, paint, correction, why, hands),
+        *log_sections(c, paint, correction, why, hands),
     )
     name = begun(paint.name)
     return EaselView(
@@ -139,7 +148,7 @@ def _dry_words(c: Commission, passes: tuple[Pass, ...], paint: Pass, now: dateti
     return "on the bare ground: nothing to dry", "good"
 
 
-def _doubt_sections(c: Commission, now: datetime, hands: Hands) -> tuple[Section, ...]:
+def doubt_sections(c: Commission, now: datetime, hands: Hands) -> tuple[Section, ...]:
     """What the machine's clock cannot have meant: kept as it is, asked about, left out until it is settled."""
     sections = []
     for stretch in doubts(c.log):
@@ -219,7 +228,7 @@ def _pass_section(paint: Pass, minutes: float, at_it: float, may_skip_clock: boo
     return Section("This pass", tuple(lines))
 
 
-def _log_sections(c: Commission, paint: Pass | None, correction: float, why: str, hands: Hands) -> tuple[Section, ...]:
+def log_sections(c: Commission, paint: Pass | None, correction: float, why: str, hands: Hands) -> tuple[Section, ...]:
     total = Fact("Logged in all", logged_words(c.log))
     if paint is None and not c.log:
         return (Section("Hours", (total,)),)

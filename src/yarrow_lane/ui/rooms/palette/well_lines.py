@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import value_of
+from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.place_words import place_words
 from yarrow_lane.measure.words import counted
 from yarrow_lane.palette.advice import seen_word
@@ -74,7 +75,7 @@ def _amount(mode: "WellsMode", well: Well) -> Section:
     if well.id > 0 and well.recipe and not page.box_is_suggested:
         lines.append(Press("Compare a dry dab of it…", lambda: page.compare_dab(well)))
     if well.mixed_on is not None:
-        lines.append(Note(f"✓ Mixed {well.mixed_on:%d %b}.", "good"))
+        lines.append(Note(f"✓ Mixed {day_text(well.mixed_on)}.", "good"))
         lines.append(Press("Top it up: mix it again", lambda: mode.change("Topping up", replace(well, mixed_on=None))))
     return Section("Mix", tuple(lines))
 

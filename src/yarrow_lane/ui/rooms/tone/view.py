@@ -7,6 +7,7 @@ from typing import Any, Protocol
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import value_of
+from yarrow_lane.measure.days import day_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.shares import percents
 from yarrow_lane.measure.words import begun
@@ -255,7 +256,7 @@ def _ground(c: Commission, seen: Seen, climate: Climate, hands: Hands) -> tuple[
         proposed = judged is seen.grounds[0] and not c.tone.ground
         lines.append(Note(f"Proposed: {judged.why}" if proposed else begun(judged.why)))
     if c.tone.ground:
-        laid = f", laid {c.tone.laid_at:%d %b, %H:%M}" if c.tone.laid_at is not None else ""
+        laid = f", laid {day_text(c.tone.laid_at.date())}, {c.tone.laid_at:%H:%M}" if c.tone.laid_at is not None else ""
         lines.append(Note(f"✓ On the canvas: {c.tone.ground}{laid}.", "good"))
         if c.tone.ground != name:
             lines.append(Press(f"It is {name} instead", lambda: _laid(name)))

@@ -21,7 +21,8 @@ from yarrow_lane.transfer.record import (
     squares_of,
     ways_of,
 )
-from yarrow_lane.transfer.squares import Square, Squares
+from yarrow_lane.transfer.squares import USUAL_COUNT, Square, Squares
+from yarrow_lane.transfer.ways import Way
 from yarrow_lane.ui.bench_sheet import Meaning, NextAct
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.kit.plain import PlainLabel
@@ -104,6 +105,12 @@ class SquaresMode(Mode):
         squares = squares_of(self.page.commission.compose, self.page.commission.transfer)
         first = next((s for s in squares.all if s not in drawn), (0, 0)) if squares is not None else (0, 0)
         self.shown = Shown(first, helps=self.shown.helps)
+
+    def begin(self, way: Way) -> None:
+        # Where squares carry all of it the yellow field of the room has named them: coming here takes them.
+        transfer = self.page.commission.transfer
+        if ways_of(transfer).one == "squares" and not transfer.count:
+            self._take_count(USUAL_COUNT)
 
     @property
     def square(self) -> Square:
