@@ -1,5 +1,6 @@
 """Measuring: the painting straightened, numbered where it is off, worst first; each place enlarged with how it is mended."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -9,7 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from yarrow_lane.check.measured import Measured
 from yarrow_lane.check.mending import Mend, mend_of
-from yarrow_lane.check.ranking import ranked
+from yarrow_lane.check.ranking import Fault, ranked
 from yarrow_lane.check.record import CHECK, accepted, with_corner
 from yarrow_lane.commission.last_list import is_mended
 from yarrow_lane.easel.standing import last_painted
@@ -85,7 +86,7 @@ class MeasuringMode(Mode):
         outer.addWidget(self.strip)
         self.asking = Asking(page, self._came)
         self.corners = PhotoCorners(self.view, page, self._corner_moved)
-        self.chosen = 0
+        self.chosen: int | None = None  # the first that is left to mend
         self.edges = False  # whether softer borders are shown
         self._told: tuple[tuple[object, ...], Told] | None = None  # kept: each glaze is looked for through thousands
         self._levels: tuple[object, Levels] | None = None
@@ -100,7 +101,7 @@ class MeasuringMode(Mode):
     def opened(self) -> None:
         self.asking.forget()
         self.corners.forget()
-        self.chosen, self._levels, self._told, self._reference, self._reference_of = 0, None, None, None, None
+        self.chosen, self._levels, self._told, self._reference, self._reference_of = None, None, None, None, None
         self.left()
         self.view.show_levels(None, (1, 1))
         self.view.show_overlays()
@@ -132,7 +133,14 @@ class MeasuringMode(Mode):
             mends = tuple(mend_of(f, c.palette, self.asking.mixer, box, studio.climate, paint) for f in faults)
             self._told = (of, Told(found, faults, mends))
         told = self._told[1]
-        return replace(told, chosen=max(0, min(self.chosen, len(told.faults) - 1)))
+        chosen = self.chosen if self.chosen is not None else self._first_left(told.faults) or 0
+        return replace(told, chosen=max(0, min(chosen, len(told.faults) - 1)))
+
+    def _first_left(self, faults: Sequence[Fault]) -> int | None:
+        """The worst place that is neither meant so nor mended."""
+        c = self.page.commission
+        left = (n for n, f in enumerate(faults) if f.meant is None and not (f.listed and is_mended(c, f.listed)))
+        return next(left, None)
 
     def refresh(self) -> Sheets:
         c = self.page.commission
@@ -258,8 +266,7 @@ class MeasuringMode(Mode):
             return None
         c = self.page.commission
         if fault.listed is not None and is_mended(c, fault.listed):
-            left = (n for n, f in enumerate(told.faults) if f.meant is None and not (f.listed and is_mended(c, f.listed)))
-            other = next(left, None)
+            other = self._first_left(told.faults)
             if other is not None:
                 return NextAct(f"Look at place {other + 1}", f"place {told.chosen + 1} is mended", lambda: self._choose(other))
             return NextAct("Photograph it again", "what is mended is told from the next photograph", self.page.choose_photo)
@@ -298,7 +305,7 @@ class MeasuringMode(Mode):
         self.page.hand(lambda: edit)
 
     def _came(self, _: Measured) -> None:
-        self.chosen = 0
+        self.chosen = None  # the first that is left to mend
 
     # --- blinking
 

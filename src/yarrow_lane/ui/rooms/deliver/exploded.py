@@ -24,6 +24,7 @@ _WHITE = "#ffffff"
 _APART = (88.0, 16.0)  # px that a part one step in front stands to the right and lower
 _LABEL_W, _LABEL_H = 128, 62
 _ABOVE = ("varnish 1", "varnish 2")
+_GROW = {"parcel": 0.16, "frame": 0.08, "glassine": 0.03}  # by so much they are larger than the painting
 _THICK = {"parcel": 0.5, "frame": 0.14}
 Quad = tuple[QPointF, QPointF, QPointF, QPointF]  # from the top left, clockwise
 
@@ -58,12 +59,13 @@ class ExplodedView(QWidget):
         behind = 1 + max((-p.depth for p in self._parts if p.state != "on"), default=0.0)
         ahead = 1 + max((p.depth for p in self._parts if p.state != "on"), default=0.0)
         wide = self.width() - px(_APART[0]) * (behind + ahead) * self._squeeze() - px(30)
-        high = self.height() - px(2 * _LABEL_H + 36)
+        largest = 1 + max((_GROW.get(p.key, 0.0) for p in self._parts), default=0.0)
+        wide, high = wide / largest, (self.height() - px(2 * _LABEL_H + 52)) / largest
         scale = min(wide / self._size[0], high / (self._size[1] + 0.2 * self._size[0]))
         w, h = self._size[0] * scale, self._size[1] * scale
         rise = 0.2 * w
         left = px(16) + px(_APART[0]) * behind * self._squeeze() + max(0.0, (wide - w) / 2)
-        top = px(_LABEL_H + 12) + max(0.0, (high - h - rise) / 2)
+        top = px(_LABEL_H + 20) + max(0.0, (high * largest - h - rise) / 2)
         return QPointF(left, top + rise), QPointF(left + w, top), QPointF(left + w, top + h), QPointF(left, top + h + rise)
 
     def _squeeze(self) -> float:
@@ -81,15 +83,15 @@ class ExplodedView(QWidget):
         away = 0.0 if part.state == "on" else part.depth * self._squeeze()
         by = QPointF(px(_APART[0]) * away, px(_APART[1]) * away * (1.0 if away > 0 else 0.35))
         moved = (face[0] + by, face[1] + by, face[2] + by, face[3] + by)
-        grow = {"parcel": 0.16, "frame": 0.08, "glassine": 0.03}.get(part.key, 0.0)
+        grow = _GROW.get(part.key, 0.0)
         if not grow:
             return moved
         return _grown(moved, 1 + grow)
 
     def labels(self) -> list[tuple[PartShown, QRectF]]:
-        """Words above for the coats, beneath for the rest, in the order of the parts."""
+        """Words above for the coats, beneath for the rest, each in the order of the places they point to: no line crosses another."""
         above = [p for p in self._parts if p.key in _ABOVE]
-        below = [p for p in self._parts if p.key not in _ABOVE]
+        below = sorted((p for p in self._parts if p.key not in _ABOVE), key=lambda p: self._dot(p).x())
         wide = float(px(_LABEL_W))
         found = []
         for n, p in enumerate(above):
