@@ -58,9 +58,9 @@ def keys(qtbot, widget, *pressed) -> None:
             qtbot.keyClick(widget, key)
 
 
-def fill(qtbot, page, label: str, value) -> None:
+def fill(qtbot, page, label: str, value, nth: int = 0) -> None:
     """Set the editor of one line of the bench as a hand would."""
-    line = page.bench.line(label)
+    line = page.bench.line(label, nth)
     editor = line.ends[value[0] == "to"] if hasattr(line, "ends") else line.editor
     value = value[1] if hasattr(line, "ends") else value
     if isinstance(editor, QComboBox):

@@ -5,6 +5,7 @@ from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.cutting.outline import curve
 from yarrow_lane.compose.pieces import Piece
 from yarrow_lane.compose.reference import outline_key
+from yarrow_lane.intake.brief import Sitter
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.layers.kinds import is_ground
 from yarrow_lane.layers.regions import Region
@@ -63,3 +64,9 @@ def eyes_of(c: Commission) -> tuple[tuple[str, Circle], ...]:
     radii = dict(care_of(c))
     places = places_on(c.compose, c.intake.photos)
     return tuple((p.full_name, (p.at, radii[p.at])) for p in places if "eye" in p.name and p.at in radii)
+
+
+def not_placed(c: Commission) -> tuple[Sitter, ...]:
+    """Those of the brief who are not among the cut-outs, in its order."""
+    placed = {p.sitter_id for p in c.compose.pieces}
+    return tuple(s for s in c.brief.sitters if s.id not in placed)

@@ -10,7 +10,7 @@ from yarrow_lane.intake.copies import same_shot, shot_groups
 from yarrow_lane.intake.landmarks import Landmark
 from yarrow_lane.intake.opening import PictureFacts
 from yarrow_lane.intake.rights import Rights
-from yarrow_lane.lane.part import Part, Plain
+from yarrow_lane.lane.part import Part, Plain, as_it_was
 from yarrow_lane.measure.trouble import Trouble
 
 Use = Literal["undecided", "lead", "helper", "set aside"]
@@ -41,7 +41,8 @@ class Photo:
     """One photograph; `id` is the hash of its content, sizes are upright px, `remark` what was odd about the file.
 
     `shot` is a hash by which copies of one shot are recognised, `sitter_id` 0 for all sitters,
-    `answers` the number of the photo request that brought it, 0 for none.
+    `answers` the number of the photo request that brought it, 0 for none. `no_eyes`: the painter says that none is seen on it, as from
+    behind or asleep.
     """
 
     id: str
@@ -60,9 +61,15 @@ class Photo:
     shot: str = ""
     landmarks: tuple[Landmark, ...] = ()
     answers: int = 0
+    no_eyes: bool = False
 
     def eye(self, side: Side) -> Eye | None:
         return next((e for e in self.eyes if e.side == side), None)
+
+    @property
+    def wants_eyes(self) -> bool:
+        """Whether eyes are still to be marked."""
+        return not self.eyes and not self.no_eyes
 
     @property
     def iris_px(self) -> float | None:
@@ -98,7 +105,8 @@ def _letters_left(plain: Plain, _: Mapping[str, Plain]) -> Plain:
     return {name: value for name, value in plain.items() if name != "requests"}
 
 
-INTAKE = Part("intake", Intake, "Intake", (_letters_left,))
+# Version 2 knows photographs on which no eye is seen.
+INTAKE = Part("intake", Intake, "Intake", (_letters_left, as_it_was))
 
 
 def photo_from(photo_id: str, name: str, facts: PictureFacts, shot: str = "", answers: int = 0) -> Photo:
@@ -153,7 +161,7 @@ def mark_eye(intake: Intake, photo_id: str, eye: Eye) -> Intake:
     if eye.radius_px < 1:
         raise PhotoTrouble("The eye was not marked", "the circle has no size", "drag from one rim of the iris to the other")
     others = tuple(e for e in photo.eyes if e.side != eye.side)
-    return change_photo(intake, replace(photo, eyes=tuple(sorted((*others, eye), key=lambda e: e.side))))
+    return change_photo(intake, replace(photo, eyes=tuple(sorted((*others, eye), key=lambda e: e.side)), no_eyes=False))
 
 
 def nudge_eye(intake: Intake, photo_id: str, side: Side, dx: float, dy: float, grow: float = 0.0) -> Intake:

@@ -44,7 +44,7 @@ def reason_of(photo: Photo, evidence: Evidence | None) -> str:
     """The one thing that most helps or hinders this photograph, in words."""
     iris = photo.iris_px
     if iris is None:
-        return "no eye marked yet"
+        return "no eye is seen" if photo.no_eyes else "no eye marked yet"
     if evidence is None or evidence.eye_lightness is None:
         return "being measured"
     detail = iris_detail(iris, evidence)

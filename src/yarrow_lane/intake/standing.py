@@ -14,7 +14,7 @@ from yarrow_lane.measure.words import begun, counted
 
 def photo_wants(photo: Photo, brief: Brief) -> str:
     """What a lead or helper still lacks, in words; empty when nothing."""
-    if photo.use == "lead" and not photo.eyes:
+    if photo.use == "lead" and photo.wants_eyes:
         return f"mark the eyes on {photo.name}"
     if not photo.rights.known:
         return f"ask who may use {photo.name}"
@@ -53,5 +53,5 @@ def stand(intake: Intake, brief: Brief, evidence: Mapping[str, Evidence] = Mappi
     if wanting is None:
         return Standing(fact, worry=worry)
     photo, wants = wanting
-    how = "drag across each iris" if photo.use == "lead" and not photo.eyes else f"then write it down on {photo.name}"
+    how = "drag across each iris" if photo.use == "lead" and photo.wants_eyes else f"then write it down on {photo.name}"
     return Standing(fact, wants, Act(begun(wants), how), worry=worry or wants)

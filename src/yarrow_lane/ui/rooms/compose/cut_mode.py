@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication
 
+from yarrow_lane.commission.sitters import not_placed
 from yarrow_lane.compose.cutting.coats import carried_coats, coat_along, usual_coats
 from yarrow_lane.compose.cutting.cut import CutTrouble, Found, Stroke, look_here, weak_share
 from yarrow_lane.compose.cutting.first import TOO_UNSURE, first_loop
@@ -94,8 +95,7 @@ class CutMode(Mode):
     def _choose_first(self) -> None:
         """The sitter not yet placed, in their lead photograph; with all placed, the line of the one chosen at "place"."""
         c = self.page.commission
-        placed = {p.sitter_id for p in c.compose.pieces}
-        sitter = next((s for s in c.brief.sitters if s.id not in placed), None)
+        sitter = next(iter(not_placed(c)), None)
         order = (*c.intake.leads, *c.intake.kept, *c.intake.photos)
         photo = next((p for p in order if sitter is not None and p.sitter_id == sitter.id), next(iter(order), None))
         there = next((p for p in c.compose.pieces if p.id == self.page.placing.chosen), next(iter(c.compose.pieces), None))

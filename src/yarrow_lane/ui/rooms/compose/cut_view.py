@@ -87,12 +87,18 @@ def cut_sheets(c: Commission, mode: "CutMode", act: NextAct | None) -> Sheets:
     sections.append(Section("Hands", (Note(words),), "stroke, Alt, X, [ ], P, Space"))
     switches = []
     if work.rings and not work.guessed:
-        strokes = tuple((stroke, words) for stroke, words in zip(_STROKES, _STROKE_WORDS, strict=True))
+        strokes = tuple((stroke, _coat_word(mode, words)) for stroke, words in zip(_STROKES, _STROKE_WORDS, strict=True))
         switches.append(Switch("A stroke", strokes, mode.choose_stroke, mode.means))
         grounds = tuple((g, _GROUND_WORDS[g]) for g in mode.grounds)
         switches.append(Switch("Seen on", grounds, mode.show_on, mode.seen_on.ground))
     remark = "looking…" if mode.waiting else ""
     return Sheets(tuple(sections), tuple(switches), act, remark)
+
+
+def _coat_word(mode: "CutMode", word: str) -> str:
+    """People wear hair where animals wear fur; both have the same edge."""
+    person = mode.sitter is not None and mode.sitter.kind == "person"
+    return "hair" if word == "fur" and person else word
 
 
 def _line_lines(mode: "CutMode") -> tuple[Line, ...]:
@@ -101,7 +107,7 @@ def _line_lines(mode: "CutMode") -> tuple[Line, ...]:
     if work.guessed:
         lines.append(Note("A guess from the marks at Intake. Draw round the sitter for a better one.", "wrong"))
     coats = share_of_coats(work.rings)
-    rows = tuple((coat, f"{share:.0%}") for coat, share in coats.items() if share >= 0.005)
+    rows = tuple((_coat_word(mode, coat), f"{share:.0%}") for coat, share in coats.items() if share >= 0.005)
     lines.append(Table(("soft edge as of", "of the line"), rows))
     lines.append(Fact("Points", f"{sum(len(r.points) for r in work.rings)}"))
     if work.strokes:

@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage, QKeyEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
+from yarrow_lane.commission.sitters import not_placed
 from yarrow_lane.compose import pieces
 from yarrow_lane.compose.advice import Advice, advice, faces
 from yarrow_lane.compose.composition import Compose
@@ -122,11 +123,19 @@ class PlaceMode(PlaceMarks):
         doable = next((a for a in found if self.is_open(a)), None)
         if self.asking is not None:
             return NextAct("Write how long it is in life", "in mm, on the bench", self._to_length)
+        left = not_placed(self.page.commission)
+        if left and self.compose.pieces:
+            among = f"{len(self.compose.pieces)} of {len(self.page.commission.brief.sitters)} are in the picture"
+            return NextAct(f"Cut out {left[0].name}", among, self._to_cut)
         if doable is not None:
             what, _, how = doable.words.rpartition(": ")
             return NextAct(begun(how), what, lambda: self.do(doable))
         if self.compose.framed and not of_kind(self.page.commission.log, ProofSent):
             return NextAct("Look at the proof", "the page as the client will see it", self._to_proof)
+        return None
+
+    def _to_cut(self) -> Meaning:
+        self.page.work_on("cut out")
         return None
 
     def _to_proof(self) -> Meaning:

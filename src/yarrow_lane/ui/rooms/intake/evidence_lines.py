@@ -37,7 +37,9 @@ def evidence_lines(c: Commission, p: Photo, e: Evidence | None, unit: Unit) -> t
     lines.append(_share("Highlights cut", e.high_share))
     lines.append(_share("Shadows cut", e.low_share))
     lines.append(Fact("Colour cast", e.cast.words, "plain" if e.cast.words == "none seen" else "wrong"))
-    lines.append(Fact("Readable glints", f"{len(e.glints)} of {len(p.eyes)} eyes" if p.eyes else "mark the eyes first"))
+    lines.append(
+        Fact("Readable glints", f"{len(e.glints)} of {len(p.eyes)} eyes" if p.eyes else _without_eyes(p, "mark the eyes first"))
+    )
     if e.light.degrees is not None:
         lines.append(Fact("Light from", f"{side_words(e.light.degrees)}, {e.light.degrees:.0f}°"))
         lines.append(Note(f"{begun(e.light.confidence)}: {e.light.why}. Degrees run clockwise from twelve."))
@@ -48,12 +50,16 @@ def evidence_lines(c: Commission, p: Photo, e: Evidence | None, unit: Unit) -> t
     return tuple(lines)
 
 
+def _without_eyes(p: Photo, wanted: str) -> str:
+    return "no eye is seen" if p.no_eyes else wanted
+
+
 def _detail(p: Photo, e: Evidence) -> list[Line]:
     """What resolves, at the eyes and of the whole, with its reason."""
     seen = detail_of(p.width_px, p.height_px, e)
     lines: list[Line] = []
     if p.iris_px is None:
-        lines.append(Fact("Detail at the eyes", "mark an eye first"))
+        lines.append(Fact("Detail at the eyes", _without_eyes(p, "mark an eye first")))
     else:
         detail = iris_detail(p.iris_px, e)
         mood: Mood = "good" if detail >= IRIS_WORKABLE_PX else "wrong"

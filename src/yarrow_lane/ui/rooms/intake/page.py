@@ -185,7 +185,7 @@ class IntakePage(RoomPage):
         if found is None:
             return None
         photo, _ = found
-        if photo.use == "lead" and not photo.eyes:
+        if photo.use == "lead" and photo.wants_eyes:
             self.look_closer(photo.id)
             return None
         self.look = replace(self.look, bench="photo")

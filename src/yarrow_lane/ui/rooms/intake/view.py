@@ -52,6 +52,7 @@ from yarrow_lane.ui.bench_sheet import (
     Press,
     Section,
     Switch,
+    Tick,
     plain_options,
 )
 from yarrow_lane.ui.rooms.intake.brief_sheet import brief_sections
@@ -310,6 +311,12 @@ def _mark_lines(c: Commission, p: Photo, look: Look, hands: Hands) -> tuple[Line
         lines.append(Press("Suggest the eyes", hands.suggest))
     elif not p.eyes:
         lines.append(Note("No detector is good enough for this sitter: drag across each iris yourself."))
+    if not p.eyes:
+        lines.append(
+            Tick("No eye is seen on it", p.no_eyes, lambda on: _photo_edit(p, "Said whether an eye is seen", no_eyes=on))
+        )
+        if p.no_eyes:
+            lines.append(Note("From behind, asleep or hidden: landmarks tell where the head is."))
     if p.eyes or p.landmarks:
         off = Edit(INTAKE, "Took the marks off", lambda i: clear_marks(i, p.id))
         lines.append(Press("Take the marks off", lambda: off))
@@ -340,7 +347,7 @@ def _eye_lines(p: Photo, e: Evidence | None) -> tuple[Line, ...]:
         eye = p.eye(side)
         detail = _resolved(eye.across_px, e) if eye is not None else None
         if eye is None or detail is None:
-            lines.append(Fact(f"Iris across, {sitters_own(side)}", "not marked"))
+            lines.append(Fact(f"Iris across, {sitters_own(side)}", "not seen" if p.no_eyes else "not marked"))
             continue
         resolves = f", detail of {about(detail)}" if e is not None and e.eye_share < FULL else ""
         lines.append(
