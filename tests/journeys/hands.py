@@ -4,6 +4,7 @@ from datetime import date
 
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QDoubleSpinBox, QLineEdit, QPlainTextEdit, QPushButton
 
 LEFT = Qt.MouseButton.LeftButton
@@ -87,3 +88,10 @@ def press(qtbot, page, words: str) -> None:
     button = page.bench.line(words)
     assert isinstance(button, QPushButton) and button.isEnabled()
     qtbot.mouseClick(button, LEFT, pos=QPoint(5, 5))
+
+
+def click_way(page, way) -> None:
+    """Take a way of carrying the drawing over by a click on its row."""
+    view = page.choosing.view
+    at = view.row_rect([row.offer.way for row in view.rows].index(way)).center()
+    QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=QPoint(round(at.x()), round(at.y())))

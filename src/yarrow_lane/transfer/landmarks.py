@@ -14,12 +14,13 @@ from yarrow_lane.measure.plane import Circle, Point
 # All our choice.
 _EYE_SHARE = 0.28  # of the distance between both eyes: what belongs to an eye
 _FEWEST_MM, _MOST_MM, _ALONE_MM = 8.0, 25.0, 18.0
+_ACROSS = {"left": "right", "right": "left"}
 _FEATURES = ("nose tip", "beak tip", "left mouth corner", "right mouth corner")
 
 
 @dataclass(frozen=True)
 class Place:
-    """A named place of the canvas, mm; `sitter` is the piece's name where there are several."""
+    """A place of the canvas, mm, named by the side the viewer sees; `sitter` is the piece's name where there are several."""
 
     name: str
     at: Point
@@ -28,12 +29,14 @@ class Place:
 
     @property
     def full_name(self) -> str:
-        return f"{self.sitter}'s {self.name}" if self.sitter else self.name
+        """As it is told: left and right are the sitter's own."""
+        own = sitters_own(self.name)
+        return f"{self.sitter}'s {own}" if self.sitter else own
 
 
 @kept(2)  # asked for at every refresh of the room
 def places_on(compose: Compose, photos: Sequence[Photo]) -> tuple[Place, ...]:
-    """Every mark that is seen on the canvas. Left and right are the sitter's own, of a mirrored one as it is seen now."""
+    """Every mark that is seen on the canvas; mirrored sitters have left and right as they are seen now."""
     found = []
     several = len(compose.pieces) > 1
     for photo in photos:
@@ -41,9 +44,14 @@ def places_on(compose: Compose, photos: Sequence[Photo]) -> tuple[Place, ...]:
         for name, x, y in marks:
             for piece_id, at in places_of_px(compose, photo.id, (x, y)):
                 piece = compose.piece(piece_id) if piece_id != BEHIND else None
-                said = name if piece is not None and piece.mirrored else sitters_own(name)
+                said = _other_side(name) if piece is not None and piece.mirrored else name
                 found.append(Place(said, at, piece_id, piece.name if piece is not None and several else ""))
     return tuple(found)
+
+
+def _other_side(name: str) -> str:
+    first, _, rest = name.partition(" ")
+    return f"{_ACROSS.get(first, first)} {rest}".strip()
 
 
 @kept(2)

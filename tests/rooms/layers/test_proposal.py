@@ -71,3 +71,14 @@ def test_regions_of_two_sitters_add_up_and_tell_whose_they_are():
     assert sum(map(area_cm2, regions)) == pytest.approx(2000, abs=0.01)
     assert {r.name for r in regions} >= {"Moss's head", "Moss's left ear", "Pip's feathers", "Moss's right eye"}
     assert min(r.id for r in regions) == 7 and {r.sitter_id for r in regions} == {0, 1, 2}
+
+
+def test_a_person_seen_from_behind_is_dressed_below_the_chin():
+    mask = np.zeros((200, 160), bool)
+    mask[20:190, 60:100] = True
+    marks = SitterMarks("person", {}, {"crown": (80.0, 22.0), "chin": (80.0, 60.0)}, mask, 2, "Wilf")
+    found = propose(np.full((200, 160, 3), 120, np.uint8), [marks], 2.0)
+    kinds = {p.kind: p.label for p in found.parts}
+    assert set(kinds) == {"background", "cloth", "hair"}
+    assert (found.labels[mask & (np.arange(200)[:, None] < 60)] == kinds["hair"]).all()
+    assert (found.labels[150:180, 70:90] == kinds["cloth"]).all()

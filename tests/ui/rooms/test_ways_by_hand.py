@@ -7,11 +7,9 @@ import numpy as np
 import pypdf
 import pytest
 from PIL import Image
-from PySide6.QtCore import QPoint, Qt
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
-from tests.journeys.hands import drag, fill, keys, path, press
+from tests.journeys.hands import click_way, drag, fill, keys, path, press
 from tests.ui.rooms.doing import ENTER, UNDO, now
 from yarrow_lane.lane.happening import Photographed, of_kind
 from yarrow_lane.standins.camera import Taking, drawn_on, photograph
@@ -25,12 +23,6 @@ SIZE = (240.0, 300.0)
 def save_to(monkeypatch, target):
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
     return target
-
-
-def click_way(page, way):
-    view = page.choosing.view
-    at = view.row_rect([row.offer.way for row in view.rows].index(way)).center()
-    QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=QPoint(round(at.x()), round(at.y())))
 
 
 def test_the_advice_is_taken_done_and_learnt_from(qtbot, lined, wait_idle, tmp_path, monkeypatch):

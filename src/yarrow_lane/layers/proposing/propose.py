@@ -91,6 +91,13 @@ def _propose_one(board: _Board, picture: Picture, lab: NDArray[np.float32], mark
     if sitter is None:
         return
     cover = _COVER.get(marks.kind, "fur")
+    chin = marks.point("chin")
+    if marks.kind == "person" and not marks.eyes and chin is not None:
+        # From behind: what is below the chin is dressed, and above it are hair or a hat.
+        above = np.arange(sitter.shape[0])[:, None] < chin[1]
+        board.put("cloth", "cloth", sitter & ~above, marks, "body")
+        board.put("hair", "head", sitter & above, marks, "head")
+        return
     if head is None:
         board.put(cover, "figure" if marks.kind == "person" else str(cover), sitter, marks, "body")
         _eyes(board, lab, marks, head, sitter)

@@ -18,6 +18,8 @@ class Hands(Protocol):
 
     def draft_letter(self) -> None: ...
     def send_letter(self) -> None: ...
+    def back_to_photos(self) -> None: ...
+    def letter_text(self) -> str: ...
 
 
 def letter_bench(c: Commission, evidence: Mapping[str, Evidence], hands: Hands) -> BenchSheet:
@@ -50,4 +52,7 @@ def letter_bench(c: Commission, evidence: Mapping[str, Evidence], hands: Hands) 
     note = Note("Edit it freely. It goes to the outbox as a mail file; nothing leaves this machine.")
     sections.append(Section("The letter", (note, Press("Write it anew", hands.draft_letter))))
     act = NextAct("Put it in the outbox", "as .eml, for any mail program", hands.send_letter)
+    letters = of_kind(c.log, LetterSent)
+    if letters and letters[-1].text == hands.letter_text():
+        act = NextAct("Back to the photographs", "this letter lies in the outbox", hands.back_to_photos)
     return BenchSheet(tuple(sections), act)

@@ -235,12 +235,21 @@ class IntakePage(RoomPage):
     def _keep_letter(self) -> None:
         if self.commission_id:
             self._letters[self.commission_id] = self.letter.toPlainText()
+            self._refresh_soon()
 
     def draft_letter(self) -> None:
         """Write the letter from what is missing now."""
         c = self.commission
         evidence = self.workroom.judging.evidence(c.intake.photos)
         self.letter.setPlainText(draft_letter(c, self.studio, evidence))
+
+    def letter_text(self) -> str:
+        """The letter as it is written now."""
+        return self.letter.toPlainText()
+
+    def back_to_photos(self) -> None:
+        """The letter is done with."""
+        self.set_look(replace(self.look, mode="all"))
 
     def send_letter(self) -> None:
         """Put the letter into the outbox and on record."""
