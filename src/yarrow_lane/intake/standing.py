@@ -27,7 +27,8 @@ def kept_wants(intake: Intake, brief: Brief) -> tuple[Photo, str] | None:
 
 
 def _small_eyes(intake: Intake, evidence: Mapping[str, Evidence]) -> str:
-    """The first lead whose eyes show too little, in words; the stored pixels count where it is not measured yet."""
+    """The lead whose eyes show least, where that is too little, in words; the stored pixels count where it is not measured yet."""
+    found: list[tuple[float, str]] = []
     for p in intake.leads:
         seen = evidence.get(p.id)
         if p.iris_px is None:
@@ -35,8 +36,9 @@ def _small_eyes(intake: Intake, evidence: Mapping[str, Evidence]) -> str:
         detail = p.iris_px if seen is None else iris_detail(p.iris_px, seen)
         if detail < IRIS_WORKABLE_PX:
             resolves = "" if seen is None or seen.eye_share >= FULL else f", detail of {about(detail)}"
-            return f"needs an eye photograph: {p.iris_px:.0f} px across the iris{resolves}"
-    return ""
+            which = f" on {p.name}" if len(intake.leads) > 1 else ""
+            found.append((detail, f"needs an eye photograph: {p.iris_px:.0f} px across the iris{resolves}{which}"))
+    return min(found)[1] if found else ""
 
 
 def stand(intake: Intake, brief: Brief, evidence: Mapping[str, Evidence] = MappingProxyType({})) -> Standing:

@@ -7,10 +7,11 @@ from yarrow_lane.books.account import Account
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.standing import passes_in, thickest_film
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.deliver.handover import DELIVER, brought_to, lies_ahead, mark_line, rested_since, with_notes
+from yarrow_lane.deliver.handover import DELIVER, brought_to, lies_ahead, mark_line, needs_varnish, rested_since, with_notes
 from yarrow_lane.deliver.standing import earliest_coat
 from yarrow_lane.deliver.timing import by_the_clock
 from yarrow_lane.easel.standing import last_painted, passes_left
+from yarrow_lane.intake.brief import OIL, Medium
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.lane.standing import Task
 from yarrow_lane.measure.days import clock_text, day_text
@@ -98,7 +99,7 @@ def way_out_sections(
         Section(
             "Care",
             (
-                Note("Spray varnish only outdoors or with extraction, with a suitable respirator and no flame near. Oily rags heat up by themselves: metal can with a lid."),
+                *(Note(words) for words in _care_words(c.brief.medium)),
                 Note("Follow the product's safety data sheet and local rules; ask a qualified person where unsure."),
             ),
         )
@@ -124,3 +125,16 @@ def _clock_section(tasks: tuple[Task, ...], promised: date | None, now: datetime
         late = rows[-1].at.date() > promised
         facts.append(Fact(day_text(promised), "promised", "wrong" if late else "good"))
     return (Section("By the clock, at the earliest", tuple(facts)),)
+
+
+def _care_words(medium: Medium) -> list[str]:
+    """What can hurt on the way out of the studio, as far as that medium meets it."""
+    words = []
+    if needs_varnish(medium):
+        words.append("Spray varnish only outdoors or with extraction, with a suitable respirator and no flame near.")
+    if medium == "soft pastel":
+        words.append("Spray fixative only outdoors or with extraction, with a suitable respirator; do not breathe the dust.")
+    if medium in OIL:
+        words.append("Oily rags heat up by themselves: metal can with a lid.")
+    words.append("Cut board away from your body, carry glass upright and with gloves.")
+    return words

@@ -241,7 +241,7 @@ class PalettePage(ModedPage):
         if self.box_is_suggested:
             return NextAct(
                 f"Put {len(self.box.of(self.medium))} tubes in the paintbox",
-                f"{SUGGESTED}, generic, to start from; change them at tubes",
+                "earths and primaries, generic, to start from; change them at tubes",
                 self.fill_box,
             )
         if not palette.of(self.sitter_id):

@@ -54,6 +54,8 @@ def newcomer_section(offered: Offered, studio: Studio, titles: dict[str, str], h
 
 def _slip_words(offer: Offer, titles: dict[str, str]) -> str:
     where = f"Slipped in after {titles.get(offer.after, offer.after)}" if offer.after else "Before all the others"
+    if not offer.slips and not titles:
+        return "Nothing else is on the shelf."
     if not offer.slips:
         return f"{where}: nobody's day moves."
     slips = ", ".join(f"{titles.get(s.commission_id, s.commission_id)} {moved_text(s.days)}" for s in offer.slips[:3])

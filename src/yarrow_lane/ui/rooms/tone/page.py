@@ -232,7 +232,9 @@ class TonePage(RoomPage):
         name = self.ground_now()
         wash = wash_of(c, self.studio.climate, name)
         if wash is None:
-            return NextAct("Leave the canvas white", "nothing to lay", self._lay)
+            return NextAct(
+                f"Leave the {'paper' if c.brief.medium == 'watercolour' else 'canvas'} white", "nothing to lay", self._lay
+            )
         title = f"The {name} is laid" if name.endswith("wash") else f"The ground, {name}, is laid"
         return NextAct(
             title,
