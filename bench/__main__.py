@@ -2,7 +2,22 @@
 
 import sys
 
-from bench import books, calendar, check, colour, compose, house, intake, layers, pictures, resolution, start, store, transfer
+from bench import (
+    books,
+    calendar,
+    check,
+    colour,
+    compose,
+    house,
+    intake,
+    layers,
+    pictures,
+    resolution,
+    start,
+    store,
+    transfer,
+    whole,
+)
 
 MEASURES = {
     "house": house.measure,
@@ -18,8 +33,18 @@ MEASURES = {
     "check": check.measure,
     "books": books.measure,
     "store": store.measure,
+    "whole": whole.measure,
 }
-_LONG = ("store", "compose", "transfer", "layers", "calendar", "check", "books")  # minutes and more: only when they are named
+_LONG = (
+    "store",
+    "compose",
+    "transfer",
+    "layers",
+    "calendar",
+    "check",
+    "books",
+    "whole",
+)  # minutes and more: only when they are named
 
 
 def main() -> None:

@@ -23,6 +23,7 @@ def walk(qtbot, window, wait_idle, clock, tmp_path):
     return Walk(qtbot, window, wait_idle, clock, tmp_path)
 
 
+@pytest.mark.timeout(300)
 def test_a_surprise_from_one_enlarged_photograph(qtbot, walk, clock, tmp_path, monkeypatch):
     window = walk.window
     whole = picture("cat")

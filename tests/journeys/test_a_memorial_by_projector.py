@@ -41,6 +41,7 @@ def five(tmp_path):
     ]
 
 
+@pytest.mark.timeout(300)
 def test_three_who_were_never_in_one_photograph(qtbot, window, wait_idle, clock, tmp_path, five):
     walk = Walk(qtbot, window, wait_idle, clock, tmp_path)
     window.take_files(five)  # on the empty shelf: they start a commission

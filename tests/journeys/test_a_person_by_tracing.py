@@ -25,6 +25,7 @@ def screenshot(tmp_path):
     return saved(sent_again(at_dusk(enlarged(picture("officer"), 2.2)), 1280, 70, 1), tmp_path / "Screenshot_2026.jpg")
 
 
+@pytest.mark.timeout(300)
 def test_a_portrait_that_is_paid_for(qtbot, window, wait_idle, clock, tmp_path, screenshot, monkeypatch):
     walk = Walk(qtbot, window, wait_idle, clock, tmp_path)
     desk = window.desk

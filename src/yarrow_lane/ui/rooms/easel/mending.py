@@ -5,14 +5,14 @@ from datetime import datetime
 
 from yarrow_lane.check.record import ToMend
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.easel.clock import clock_face, minutes_logged, running
+from yarrow_lane.easel.clock import clock_face, running
 from yarrow_lane.easel.session import wet_until
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, Meaning, Mood, NextAct, Note, Pick, Press, Section
 from yarrow_lane.ui.kit.overlays import Overlay, Ring
-from yarrow_lane.ui.rooms.easel.view import EaselView, Hands, doubt_sections, log_sections
+from yarrow_lane.ui.rooms.easel.view import EaselView, Hands, doubt_sections, log_sections, minutes_at
 
 _AROUND, _LEAST_MM = 3.0, 60.0  # what is shown round a place: by its size, and never less; our choice
 
@@ -23,7 +23,6 @@ def mending_view(
 ) -> EaselView:  # fmt: skip
     """The card of one place of `lines`; all of them are on the last list and not done."""
     started = running(c.log)
-    seconds = (now - started.at).total_seconds() if started is not None else 0.0
     wet = wet_until(c.easel, now)
     dry = f"wet until {clock_text(wet, now)}" if wet is not None else "dry beneath"
     act = NextAct(f"Mend it: about {hours_text(line.minutes)}", "Enter starts the clock", hands.start)
@@ -40,7 +39,7 @@ def mending_view(
     )
     # What is mended has no pass to which a correction could belong.
     sections = (place, *doubt_sections(c, now, hands), *log_sections(c, None, correction, why, hands))
-    clock = clock_face(minutes_logged(c.log, line.about) + seconds / 60)
+    clock = clock_face(minutes_at(c.log, line.about, now))
     mood: Mood = "wrong" if wet is not None else "good"
     where = f"To mend, {len(lines)} in all" if len(lines) > 1 else "To mend"
     return EaselView(line.words, where, dry, mood, clock, started is not None, None, None, BenchSheet(sections, act), line)

@@ -14,7 +14,7 @@ from yarrow_lane.commission.last_list import mended, to_mend_now
 from yarrow_lane.commission.recompose import Proposal, Recomposed
 from yarrow_lane.commission.standing import passes_in
 from yarrow_lane.desk.touch import touch
-from yarrow_lane.easel.clock import TimeEntry, minutes_logged, running, stopped
+from yarrow_lane.easel.clock import TimeEntry, clock_face, minutes_logged, running, stopped
 from yarrow_lane.easel.session import EASEL, finish_pass, pass_to_begin
 from yarrow_lane.lane.happening import ClockStarted, HoursCorrected, Photographed, StretchSettled, of_kind
 from yarrow_lane.lane.part import Edit
@@ -34,7 +34,7 @@ from yarrow_lane.ui.rooms.easel.card import CardWords
 from yarrow_lane.ui.rooms.easel.mending import area_at, mending_view, shown_at
 from yarrow_lane.ui.rooms.easel.pace_plot import PacePlot, PlotView, pace_plot
 from yarrow_lane.ui.rooms.easel.stand_hands import StandHands
-from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, chosen, easel_view, shown_round
+from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, chosen, easel_view, minutes_at, shown_round
 from yarrow_lane.ui.workroom import Workroom
 
 if TYPE_CHECKING:
@@ -55,6 +55,7 @@ class EaselPage(RoomPage):
         self.correction, self.why = 0.0, ""
         self.took: float | None = None
         self.mending = ""
+        self._minute: datetime | None = None  # that is shown
         self.whole = False
         self.place = PictureView("Where to paint")
         self.picture = self.place
@@ -173,6 +174,7 @@ class EaselPage(RoomPage):
         if act.do == self._begin and self._to_begin() is not None:
             act = replace(act, detail=f"Enter starts the clock · {act.detail}")
         now = self.workroom.now
+        self._minute = now.replace(second=0, microsecond=0)
         pace = self.desk.standings.pace(now)
         paint = self._to_begin()
         own = pace.likely(paint.family, paint.minutes, c.id) if paint is not None else 0.0
@@ -204,11 +206,14 @@ class EaselPage(RoomPage):
             self.place.fit(None if self.whole else area)
 
     def _second(self) -> None:
-        # While nothing runs only drying changes with time; once a second costs nothing either way.
+        now = self.workroom.now
         if self._hands is not None and self._hands.is_open:
             self._hands.refresh()
-        elif self.commission_id:
-            self.refresh()
+        elif self.commission_id and (self.view is None or now.replace(second=0, microsecond=0) != self._minute):
+            self.refresh()  # drying and waits are told by the minute
+        elif self.commission_id and self.view is not None and self.view.running and self.view.work is not None:
+            clock = clock_face(minutes_at(self.commission.log, self.view.work[0], now))
+            self.words.show_view(replace(self.view, clock=clock))
 
     def showEvent(self, event: QShowEvent) -> None:
         self._tick.start()

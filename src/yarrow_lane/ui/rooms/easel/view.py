@@ -1,5 +1,6 @@
 """What the easel shows now, and what each line means."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Protocol
@@ -14,7 +15,7 @@ from yarrow_lane.easel.reminders import STEP_BACK_MIN, painting_since
 from yarrow_lane.easel.session import EASEL, Easel, brought_to, choose_pass, finished_ahead, pass_now, readiness
 from yarrow_lane.easel.standing import passes_left
 from yarrow_lane.easel.wet import wet_now
-from yarrow_lane.lane.happening import Photographed, of_kind
+from yarrow_lane.lane.happening import Happening, Photographed, of_kind
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.passes import Pass
 from yarrow_lane.layers.regions import Region
@@ -100,9 +101,8 @@ def easel_view(
         bench = BenchSheet(doubt_sections(c, now, hands) + log_sections(c, None, correction, why, hands), act)
         return EaselView(words, hint, "", "plain", "", False, None, None, bench)
     dry, mood = _dry_words(c, passes, paint, now)
-    seconds = (now - started.at).total_seconds() if started else 0.0
-    doubt = doubt_in(seconds / 60)
-    minutes = minutes_logged(c.log, paint.id) + (0.0 if doubt else seconds / 60)
+    doubt = doubt_in((now - started.at).total_seconds() / 60) if started else ""
+    minutes = minutes_at(c.log, paint.id, now)
     region = next((r for r in c.layers.regions if r.id == paint.region_id), None)
     if started is not None:
         act = NextAct(f"Finish {paint.name}", f"then wet for {drying_text(paint.dry_minutes)}", hands.finish)
@@ -129,6 +129,13 @@ def easel_view(
     return EaselView(
         name, paint.region_name, dry, mood, clock_face(minutes), started is not None, paint, region, BenchSheet(sections, act)
     )  # fmt: skip
+
+
+def minutes_at(log: Sequence[Happening], about: str, now: datetime) -> float:
+    """Minutes painted of it so far, with the stretch that runs now unless that is in doubt."""
+    started = running(log)
+    runs = (now - started.at).total_seconds() / 60 if started is not None else 0.0
+    return minutes_logged(log, about) + (0.0 if doubt_in(runs) else runs)
 
 
 def chosen(pass_id: str) -> Edit[Easel]:

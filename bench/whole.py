@@ -1,0 +1,163 @@
+"""The whole: what an idle window costs at each door, whether a long day leaves anything behind, the size of what is installed.
+
+Starts are `bench start`'s and those with 20,000 photographs `bench house`'s own; they are run again here, so that one run tells all.
+"""
+
+import gc
+import os
+import random
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Iterator
+from datetime import timedelta
+from pathlib import Path
+
+from PySide6.QtCore import QEventLoop, QObject, Qt, QTimer
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from bench import start
+from bench.figures import figure
+from bench.house import NOW, application, settle, starting
+from yarrow_lane.demo.build import build_demo
+from yarrow_lane.demo.scene import SetClock
+from yarrow_lane.desk.desk import Desk
+from yarrow_lane.lane.doors import DOORS
+from yarrow_lane.store.store import Store
+from yarrow_lane.ui.window import Window
+from yarrow_lane.workers.pool import Workers
+
+_IDLE_S = 8.0
+_NEXT_TIDYING_MS = 60_000  # beyond it the tidying is over for now
+# Eight hours of hands: one deed in ten seconds, common enough between strokes of a brush (our choice).
+_DEEDS, _WARM, _EACH_S = 2880, 480, 10
+
+
+def _resident_mb() -> float:
+    pages = int(Path("/proc/self/statm").read_text().split()[1])
+    return pages * os.sysconf("SC_PAGE_SIZE") / 1e6
+
+
+def _wait(seconds: float) -> None:
+    end = QEventLoop()
+    QTimer.singleShot(int(1000 * seconds), end.quit)
+    end.exec()
+
+
+def _idle(qt: QApplication, window: Window, where: str, go: object) -> tuple[float, str]:
+    """Share of one core while nothing is done, after everything that was asked for has come."""
+    assert callable(go)
+    go()
+    settle(qt, window, 60)
+    _wait(1.0)
+    before = time.process_time()
+    _wait(_IDLE_S)
+    return (time.process_time() - before) / _IDLE_S, where
+
+
+def idle() -> Iterator[str]:
+    """At the shelf, the calendar, the books and the nine doors of a commission at the easel."""
+    qt = application()
+    workers = Workers()
+    with tempfile.TemporaryDirectory() as folder:
+        build_demo(Path(folder) / "studio", NOW)
+        store = Store(Path(folder) / "studio", NOW.date())
+        desk = Desk(store, lambda: NOW)
+        window = Window(desk, workers)
+        window.show()
+        while window.workroom._tidy.interval() < _NEXT_TIDYING_MS:  # what an idle quarter of a minute after the start is for
+            _wait(1.0)
+        cid = desk.studio.on_shelf[1]
+        places = [("the shelf", window.open_studio), ("the books", lambda: window.open_hall("books"))]
+        places += [(door, lambda d=door: window.open_door(cid, d)) for door in DOORS]  # type: ignore[misc]
+        found = [_idle(qt, window, where, go) for where, go in places]
+        worst, at = max(found)
+        yield figure(f"an idle window at its worst place of {len(found)}, {at}", 100 * worst, 1.0, "% of a core")
+        yield figure("an idle window, mean of them", 100 * sum(f for f, _ in found) / len(found), 0.3, "% of a core")
+        window.end()
+        store.close()
+    workers.close()
+
+
+class _Day:
+    """One painter's hands: doors, arrows, zoom, a nudge and its undo, benches, names; a clock that runs with them."""
+
+    def __init__(self, qt: QApplication, window: Window, clock: SetClock, dice: random.Random) -> None:
+        self.qt, self.window, self.clock, self.dice = qt, window, clock, dice
+        self.shelf = window.desk.studio.on_shelf
+
+    def deed(self) -> None:
+        window, dice = self.window, self.dice
+        self.clock.now += timedelta(seconds=_EACH_S)
+        match dice.randrange(6):
+            case 0:
+                window.open_door(dice.choice(self.shelf), dice.choice(DOORS))
+            case 1:
+                window.open_studio()
+            case 2:
+                window.open_hall("books")
+            case 3:
+                if window.commission_id and window.door == "Compose":
+                    QTest.keyClick(window, Qt.Key.Key_Right)
+                    QTest.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+            case 4:
+                QTest.keyClick(window, dice.choice((Qt.Key.Key_Down, Qt.Key.Key_Up, Qt.Key.Key_Left, Qt.Key.Key_Plus)))
+            case _:
+                window.current.refresh()
+        for _ in range(3):
+            self.qt.processEvents()
+
+
+def day() -> Iterator[str]:
+    """Memory, objects and widgets after the first hour and a bit, and after eight."""
+    qt = application()
+    workers = Workers()
+    with tempfile.TemporaryDirectory() as folder:
+        build_demo(Path(folder) / "studio", NOW)
+        store = Store(Path(folder) / "studio", NOW.date())
+        clock = SetClock(NOW)
+        window = Window(Desk(store, clock), workers)
+        window.resize(1280, 800)
+        window.show()
+        hands = _Day(qt, window, clock, random.Random(16))
+        for cid in hands.shelf:
+            for door in DOORS:
+                window.open_door(cid, door)
+                settle(qt, window, 60)
+
+        def now() -> tuple[float, int, int, float]:
+            settle(qt, window, 60)
+            gc.collect()
+            size = sum(f.stat().st_size for f in (Path(folder) / "studio").glob("studio.db*")) / 1e6
+            return _resident_mb(), len(window.findChildren(QObject)), len(qt.allWidgets()), size
+
+        for _ in range(_WARM):
+            hands.deed()
+        first = now()
+        for _ in range(_DEEDS - _WARM):
+            hands.deed()
+        last = now()
+        yield figure("memory more after eight hours of hands than after the first 80 minutes", last[0] - first[0], 40, "MB")
+        yield figure("objects more in the window", last[1] - first[1], 200, "")
+        yield figure("widgets more", last[2] - first[2], 60, "")
+        yield figure("the studio's file larger", last[3] - first[3], 5, "MB")
+        window.end()
+        store.close()
+    workers.close()
+
+
+def wheel() -> Iterator[str]:
+    """What is downloaded to install it."""
+    top = Path(__file__).parents[1]
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-m", "pip", "wheel", "-q", "--no-deps", "-w", folder, str(top)]
+        subprocess.run(command, check=True, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        (made,) = Path(folder).glob("*.whl")
+        yield figure("the wheel", made.stat().st_size / 1e6, 40, "MB")
+
+
+def measure() -> Iterator[str]:
+    for what in (wheel, start.measure, starting, idle, day):
+        yield from what()
