@@ -7,9 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import NOON
-from yarrow_lane.check.record import CheckTrouble, MeantSo, ToMend
+from yarrow_lane.canvas_photo.taken import Taken
+from yarrow_lane.check.record import CheckTrouble, MeantSo, ToMend, with_photo
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.last_list import listed, meant, noted, struck, unlisted
+from yarrow_lane.commission.last_list import is_mended, listed, meant, mended, noted, struck, to_mend_now, unlisted
 from yarrow_lane.deliver.handover import mark_line
 from yarrow_lane.intake.brief import new_brief
 
@@ -71,3 +72,23 @@ def test_whatever_is_done_open_lines_and_places_agree(steps):
         "nothing is left to mend that Check does not know"
     )
     assert len(words(c)) == len(set(words(c)))
+
+
+def test_a_place_mended_at_the_easel_waits_for_the_next_photograph():
+    first, second = (
+        ToMend(f"Fur, place {n}: too dark", (10.0 * n, 10.0), (("value", -1),), 9.0, "photo 1", 12.0) for n in (1, 2)
+    )
+    c = listed(listed(with_photo_named(NEW, "photo 1"), first), second)
+    assert to_mend_now(c) == (second, first), "the newest on the list first"
+    c = mended(c, second)
+    assert to_mend_now(c) == (first,) and is_mended(c, second) and not is_mended(c, first)
+    assert second in c.check.to_mend, "Check's own list keeps it until a photograph shows it"
+    later = with_photo_named(c, "photo 2")
+    assert not is_mended(later, second), "the next photograph may show otherwise"
+    again = listed(unlisted(later, second), second)
+    assert second in to_mend_now(again) and [x.done for x in again.deliver.last_list] == [False, False]
+
+
+def with_photo_named(c, name):
+    taken = Taken(name, f"{name}.jpg", (100, 80), NOON, ((1.0, 1.0), (90.0, 1.0), (90.0, 70.0), (1.0, 70.0)))
+    return replace(c, check=with_photo(c.check, taken))

@@ -8,11 +8,16 @@ import pytest
 from tests.conftest import NOON
 from tests.doing import do_part, photo_from_file
 from yarrow_lane.commission.commission import DOORS_PART, PARTS, waive_door
+from yarrow_lane.compose.composition import Compose, Framed
+from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.desk import STUDIO, Desk
+from yarrow_lane.intake.brief import new_brief
 from yarrow_lane.intake.photos import add_photo, set_use
 from yarrow_lane.lane.happening import ClockStarted, LetterSent
 from yarrow_lane.lane.part import Edit
+from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.trouble import Trouble
+from yarrow_lane.paint.drying import Climate
 from yarrow_lane.store.store import Store
 from yarrow_lane.tone.record import Tone, set_limits
 
@@ -20,8 +25,6 @@ from yarrow_lane.tone.record import Tone, set_limits
 def test_undo_and_redo_over_a_restart(tmp_path, clock):
     store = Store(tmp_path / "s", date(2026, 3, 9))
     desk = Desk(store, clock)
-    from yarrow_lane.intake.brief import new_brief
-
     cid = desk.start_commission(new_brief("Pip", "cat", "", "acrylic", NOON.date(), None))
     for dark in (20, 25, 30):
         do_part(desk, cid, f"Limit {dark}", "tone", lambda t, d=dark: set_limits(t, (d, 70)))
@@ -112,3 +115,19 @@ def test_what_was_sent_is_never_joined_into(desk, clock, commission_id):
     do_part(desk, commission_id, "Squint", "tone", lambda t: Tone(squint_mm=2.0), join="squint")
     desk.undo(commission_id)
     assert desk.commission(commission_id).tone == sent.tone
+
+
+def test_what_is_at_hand_is_what_is_read_again(tmp_path, clock):
+    """Whole numbers where lengths belong: the reference made of them keeps its name, and no room says that it has changed."""
+    store = Store(tmp_path / "s", date(2026, 3, 9))
+    desk = Desk(store, clock)
+    cid = desk.start_commission(new_brief("Pip", "cat", "", "acrylic", NOON.date(), None))
+    framed = Compose(200, 250, "", Framed("a" * 64, Rect(0, 0, 800, 1000)))
+    do_part(desk, cid, "Laid a crop", "compose", lambda _: framed)
+    desk.do_studio("Dried the air", lambda s: replace(s, climate=Climate(20, 40)))
+    name, air = reference_key(desk.commission(cid).compose), repr(desk.studio.climate)
+    store.close()
+    store = Store(tmp_path / "s", date(2026, 3, 9))
+    again = Desk(store, clock)
+    assert reference_key(again.commission(cid).compose) == name and repr(again.studio.climate) == air
+    store.close()

@@ -8,12 +8,14 @@ import pytest
 from yarrow_lane.intake.brief import BriefTrouble, Sitter, add_sitter, change_sitter, new_brief, with_title
 from yarrow_lane.intake.detail import iris_words
 from yarrow_lane.intake.photos import (
+    INTAKE,
     Eye,
     Intake,
     Photo,
     PhotoTrouble,
     add_photo,
     add_photos,
+    change_photo,
     clear_marks,
     mark_eye,
     set_rights,
@@ -21,6 +23,8 @@ from yarrow_lane.intake.photos import (
     take_away,
 )
 from yarrow_lane.intake.rights import Rights
+from yarrow_lane.intake.standing import stand
+from yarrow_lane.store.codec import from_json, to_json
 
 A, B = Photo("a", "a.jpg", 1000, 800), Photo("b", "b.jpg", 1000, 800)
 BOTH = Intake((A, B))
@@ -76,3 +80,13 @@ def test_the_brief():
     changed = change_sitter(brief, Sitter(2, "Mossy", "dog"))
     assert [s.name for s in changed.sitters] == ["Pip", "Mossy"]
     assert replace(changed, sitters=brief.sitters) == brief
+
+
+def test_a_lead_on_which_no_eye_is_seen_asks_for_none():
+    intake = add_photos(Intake(), (replace(A, use="lead", rights=Rights("client")),))
+    brief = new_brief("Wilf", "dog", "A. Client", "acrylic", date(2026, 3, 9), None)
+    assert stand(intake, brief).wants.startswith("mark the eyes")
+    behind = change_photo(intake, replace(intake.photos[0], no_eyes=True))
+    assert stand(behind, brief).wants == "" and stand(behind, brief).worry == ""
+    assert not mark_eye(behind, A.id, Eye("left", 10, 10, 4)).photos[0].no_eyes, "a marked eye is seen"
+    assert from_json(INTAKE, to_json(INTAKE, behind)) == behind

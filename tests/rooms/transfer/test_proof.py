@@ -1,5 +1,6 @@
 """Proof of the drawing: parted against scikit-image, found without a click in drawings whose errors are known."""
 
+import json
 import math
 from dataclasses import replace
 from functools import cache
@@ -11,8 +12,14 @@ from bench.borders import on_canvas
 from skimage.transform import SimilarityTransform
 
 from yarrow_lane.canvas_photo.straight import canvas_of, straightened
+from yarrow_lane.compose.composition import Compose, Framed
+from yarrow_lane.compose.pieces import Piece, Ring
+from yarrow_lane.intake.photos import Eye, Photo
+from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.similarity import similarity
 from yarrow_lane.standins.camera import Taking, drawn_on, photograph
+from yarrow_lane.store.codec import from_json
+from yarrow_lane.transfer.landmarks import places_on
 from yarrow_lane.transfer.lines.choice import Choice
 from yarrow_lane.transfer.lines.drawing import lines_to_draw
 from yarrow_lane.transfer.lines.outlines import Outlines
@@ -20,6 +27,7 @@ from yarrow_lane.transfer.proof.find import FoundPlace, found_places
 from yarrow_lane.transfer.proof.measured import Flat, judged
 from yarrow_lane.transfer.proof.split import off_words, parted, tolerance_mm, whole_words
 from yarrow_lane.transfer.question import find_lines
+from yarrow_lane.transfer.record import TRANSFER
 
 
 def test_the_whole_is_that_of_a_library():
@@ -163,3 +171,27 @@ def test_another_painting_a_turned_one_and_a_bare_canvas_are_not_taken_for_the_d
     turned = cv2.resize(turned, flat.shape[1::-1])
     found = found_places(turned, 2.0, paths, places)
     assert found is None or sum(f.sure for f in found) <= len(places) // 3
+
+
+def test_places_set_before_version_6_are_found_by_the_sitters_own_side():
+    photo = {
+        "photo_id": "a" * 64, "name": "drawing.jpg", "size_px": [100, 80], "at": "2026-03-09T12:00:00Z", "corners": [],
+        "set_by_hand": [["left eye", [10.0, 20.0]], ["chin", [5.0, 6.0]]], "off": [["Rex's right ear tip", 2.5]],
+    }  # fmt: skip
+    found = from_json(TRANSFER, json.dumps({"v": 5, "photos": [photo]})).photos[0]
+    assert found.set_by_hand == (("right eye", (10.0, 20.0)), ("chin", (5.0, 6.0))) and found.off == (
+        ("Rex's left ear tip", 2.5),
+    )
+
+
+def test_places_are_told_by_the_sitters_own_side_also_mirrored():
+    eyes = (Eye("left", 100, 100, 10), Eye("right", 200, 100, 10))
+    photo = Photo("p", "p.jpg", 300, 400, eyes=eyes, use="lead")
+    plain = Compose(300, 400, "", Framed("p", Rect(0, 0, 300, 400)))
+    seen = {p.full_name: p.at for p in places_on(plain, (photo,))}
+    assert seen["right eye"][0] < seen["left eye"][0], "the right eye of who looks at the viewer is at the viewer's left"
+    ring = Ring(((0.0, 0.0), (300.0, 0.0), (300.0, 400.0), (0.0, 400.0)), "ffff")
+    for mirror in (False, True):
+        piece = Piece(1, "Rex", "p", (ring,), (150.0, 200.0), (150.0, 200.0), 1.0, mirrored=mirror)
+        seen = {p.full_name: p.at for p in places_on(replace(plain, background=None, pieces=(piece,)), (photo,))}
+        assert seen["right eye"][0] < seen["left eye"][0], mirror

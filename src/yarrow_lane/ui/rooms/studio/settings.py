@@ -112,7 +112,7 @@ def settings_sections(studio: Studio, kept: Kept, hands: Hands) -> tuple[Section
                 ),
                 Tick("Dim, for the evening", studio.evening, lambda v: do("Changed the light of the screen", lambda s: replace(s, evening=v))),
                 Pick(
-                    "Size of the text", studio.text_percent, tuple((n, f"{n}\u202f%") for n in (100, 125, 150)),
+                    "Size of the text", studio.text_percent, tuple((n, f"{n}\u202f%") for n in (100, 125, 150, 200)),
                     lambda v: do("Changed the size of the text", lambda s: replace(s, text_percent=v)),
                 ),
             ),
