@@ -16,6 +16,7 @@ from hypothesis import settings
 from PIL import Image
 
 from tests.leftovers import Watch
+from tests.remembered import RememberingWorkers
 from yarrow_lane.demo.build import build_demo
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
@@ -100,10 +101,16 @@ def no_dialogs(monkeypatch):
 _LASTING: list[Workers] = []
 
 
+def shared_by_all(tmp_path_factory) -> Path:
+    """One folder for all processes of this run."""
+    shared = tmp_path_factory.getbasetemp()
+    return shared.parent if "PYTEST_XDIST_WORKER" in os.environ else shared
+
+
 @pytest.fixture(scope="session")
-def workers():
-    """Two processes for all tests: starting one for each would cost more than the tests."""
-    workers = Workers()
+def workers(tmp_path_factory):
+    """Two processes for all tests: starting one for each would cost more than the tests; what they answered is remembered."""
+    workers = RememberingWorkers(shared_by_all(tmp_path_factory) / "answers")
     _LASTING.append(workers)
     yield workers
     _LASTING.remove(workers)
@@ -138,8 +145,7 @@ def window(qtbot, desk, fonts, workers):
 @pytest.fixture(scope="session")
 def demo_as_built(tmp_path_factory) -> Path:
     """The demo, built once for all workers: the first builds it, the others wait for it."""
-    shared = tmp_path_factory.getbasetemp()
-    shared = shared.parent if "PYTEST_XDIST_WORKER" in os.environ else shared
+    shared = shared_by_all(tmp_path_factory)
     folder, done = shared / "demo as built", shared / "demo is built"
     try:
         folder.mkdir()

@@ -12,7 +12,6 @@ from yarrow_lane.compose import pieces
 from yarrow_lane.compose.cutting.cut import CutTrouble
 from yarrow_lane.compose.wall import RoomPhoto
 from yarrow_lane.lane.happening import ProofSent, of_kind
-from yarrow_lane.workers.pool import Workers
 
 
 def test_a_line_half_mended_is_there_again_after_another_commission(qtbot, two, wait_idle):
@@ -35,7 +34,7 @@ def test_a_line_half_mended_is_there_again_after_another_commission(qtbot, two, 
     assert window.current.modes["cut out"].work == before
 
 
-def test_a_stroke_that_fails_leaves_the_line_it_found(qtbot, two, wait_idle, monkeypatch):
+def test_a_stroke_that_fails_leaves_the_line_it_found(qtbot, two, wait_idle, monkeypatch, workers):
     window = two
     mode = cut_out(qtbot, window, wait_idle, "cat1")
     before = mode.work
@@ -43,7 +42,7 @@ def test_a_stroke_that_fails_leaves_the_line_it_found(qtbot, two, wait_idle, mon
     def fails(*_: object, **__: object) -> None:
         raise CutTrouble("Nothing was cut out", "the stroke covers everything", "take it back")
 
-    monkeypatch.setattr(Workers, "ask", fails)
+    monkeypatch.setattr(workers, "ask", fails)
     keys(qtbot, window, "x")
     path(mode.view, [before.rings[0].points[0], before.rings[0].points[3]])
     wait_idle(window)
