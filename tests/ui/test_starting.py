@@ -1,5 +1,6 @@
 """Starting: the command line, the picture of the window, a studio that cannot be opened, the demo of the day."""
 
+import shutil
 import subprocess
 import sys
 from datetime import timedelta
@@ -20,6 +21,12 @@ def data(tmp_path, monkeypatch):
     return tmp_path / "data"
 
 
+@pytest.fixture
+def built_once(demo_as_built, monkeypatch):
+    """The demo that the other tests use: how it is built is tested elsewhere, here it matters where it stands and that it opens."""
+    monkeypatch.setattr("yarrow_lane.demo.build.build_demo", lambda folder, _: shutil.copytree(demo_as_built, folder))
+
+
 def test_a_picture_of_ones_own_studio(qapp, data, tmp_path):
     shot = tmp_path / "shot.png"
     assert starting.main(["--shot", str(shot)]) == 0
@@ -33,7 +40,7 @@ def test_another_studio_is_named(qapp, data, tmp_path):
     assert (tmp_path / "mine" / "studio.db").exists() and not data.exists()
 
 
-def test_the_demo_is_a_copy_of_its_own(qapp, data, tmp_path):
+def test_the_demo_is_a_copy_of_its_own(qapp, data, tmp_path, built_once):
     assert starting.main(["--demo", "--shot", str(tmp_path / "a.png")]) == 0
     (demo,) = (data / "demo").iterdir()
     assert (demo / "complete").exists() and not (data / "studio").exists()
@@ -77,7 +84,7 @@ def test_the_demo_of_another_day_replaces_yesterdays(tmp_path, monkeypatch):
     assert second != first and not first.exists() and (second / "complete").exists()
 
 
-def test_the_window_offers_the_demo_and_keeps_the_studio_when_it_fails(qapp, data, tmp_path, monkeypatch):
+def test_the_window_offers_the_demo_and_keeps_the_studio_when_it_fails(qapp, data, tmp_path, built_once):
     application = starting.Application(tmp_path / "mine")
     assert application.start() is None
     try:
