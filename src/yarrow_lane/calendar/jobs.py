@@ -13,6 +13,7 @@ from yarrow_lane.measure.kept import kept
 STINT_MIN = 60  # our choice: a break comes after 50 minutes anyway
 LONG_WAIT_MIN = 720  # what waits longer waits over a night: our choice
 NEVER = 10**9
+_KEPT_EACH = 4  # of one commission: as it is and as it was, at own pace and by first guess
 
 
 @dataclass(frozen=True)
@@ -33,7 +34,7 @@ class Work:
         return _at_pace(self, pace)
 
 
-@kept(4096)
+@kept(_KEPT_EACH, of=lambda work: work.commission_id)
 def _at_pace(work: Work, pace: Pace) -> Work:
     factors = {t.family: pace.factor(t.family, work.commission_id) for room in work.rooms for t in room if t.family}
     if all(abs(f - 1) < 1e-9 for f in factors.values()):
@@ -91,7 +92,7 @@ class Job:
         return sum(s.minutes for s in self.stints)
 
 
-@kept(4096)
+@kept(_KEPT_EACH, of=lambda work: work.commission_id)
 def job_of(work: Work) -> Job:
     """The stints of a work; the same object for the same work."""
     stints: list[Stint] = []

@@ -20,6 +20,22 @@ def test_the_same_object_is_answered_once_and_an_equal_one_anew():
     assert size(one, 2) == 4 and len(asked) == 4, "only the newest two are kept"
 
 
+def test_each_group_keeps_its_own_newest():
+    asked = []
+
+    @kept(2, of=lambda pair: pair[0])
+    def seen(pair):
+        asked.append(pair)
+        return len(asked)
+
+    pairs = [("a", n) for n in range(3)] + [("b", 0)]
+    for pair in (*pairs, pairs[3], pairs[2], pairs[1]):
+        seen(pair)
+    assert asked == pairs, "the newest two of a and the one of b are not asked again"
+    seen(pairs[0])
+    assert asked[-1] == pairs[0] and len(asked) == 5, "the first of a was let go"
+
+
 def test_an_identity_is_never_taken_for_anothers():
     """Were the arguments not held, a new list might lie where an old one lay."""
 
