@@ -66,20 +66,21 @@ def overlays_of(told: Told, edges: bool = False) -> tuple[Overlay, ...]:
     return tuple(found)
 
 
+def _beside(fault: Fault, mend: Mend, c: Commission) -> str:
+    """What became of a place, or what mends it."""
+    if fault.meant is not None:
+        return "meant so"
+    if fault.listed is None:
+        return mend.short
+    return "mended" if is_mended(c, fault.listed) else "on the list"
+
+
 def rows_of(told: Told, c: Commission, choose: Callable[[int], Meaning]) -> list[Line]:
     """One a fault, and those that were meant so after them."""
     rows: list[Line] = []
     for n, (fault, mend) in enumerate(zip(told.faults, told.mends, strict=True)):
         meant = fault.meant is not None
-        side = (
-            "meant so"
-            if meant
-            else mend.short
-            if fault.listed is None
-            else "mended"
-            if is_mended(c, fault.listed)
-            else "on the list"
-        )
+        side = _beside(fault, mend, c)
         srgb = next((s.srgb for s in mend.steps if s.srgb is not None), None) if not meant else None
         rows.append(
             Row(str(n + 1), fault.where, begun(fault.words), side, srgb, n == told.chosen, meant, lambda n=n: choose(n))  # type: ignore[misc]
