@@ -35,16 +35,8 @@ MEASURES = {
     "store": store.measure,
     "whole": whole.measure,
 }
-_LONG = (
-    "store",
-    "compose",
-    "transfer",
-    "layers",
-    "calendar",
-    "check",
-    "books",
-    "whole",
-)  # minutes and more: only when they are named
+# Minutes and more: only when they are named.
+_LONG = ("store", "compose", "transfer", "layers", "calendar", "check", "books", "whole")
 
 
 def main() -> None:

@@ -10,8 +10,10 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Iterator
-from datetime import timedelta
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from datetime import datetime, timedelta
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QEventLoop, QObject, Qt, QTimer
@@ -46,46 +48,55 @@ def _wait(seconds: float) -> None:
     end.exec()
 
 
-def _idle(qt: QApplication, window: Window, where: str, go: object) -> tuple[float, str]:
-    """Share of one core while nothing is done, after everything that was asked for has come."""
-    assert callable(go)
-    go()
-    settle(qt, window, 60)
-    _wait(1.0)
-    before = time.process_time()
-    _wait(_IDLE_S)
-    return (time.process_time() - before) / _IDLE_S, where
-
-
-def idle() -> Iterator[str]:
-    """At the shelf, the calendar, the books and the nine doors of a commission at the easel."""
-    qt = application()
-    workers = Workers()
+@contextmanager
+def _on_the_demo(clock: Callable[[], datetime]) -> Iterator[tuple[QApplication, Window, Path]]:
+    """The real window on a demo of its own, everything put away afterwards."""
+    qt, workers = application(), Workers()
     with tempfile.TemporaryDirectory() as folder:
-        build_demo(Path(folder) / "studio", NOW)
-        store = Store(Path(folder) / "studio", NOW.date())
-        desk = Desk(store, lambda: NOW)
-        window = Window(desk, workers)
+        studio = Path(folder) / "studio"
+        build_demo(studio, NOW)
+        store = Store(studio, NOW.date())
+        window = Window(Desk(store, clock), workers)
+        window.resize(1280, 800)
         window.show()
-        while window.workroom._tidy.interval() < _NEXT_TIDYING_MS:  # what an idle quarter of a minute after the start is for
-            _wait(1.0)
-        cid = desk.studio.on_shelf[1]
-        places = [("the shelf", window.open_studio), ("the books", lambda: window.open_hall("books"))]
-        places += [(door, lambda d=door: window.open_door(cid, d)) for door in DOORS]  # type: ignore[misc]
-        found = [_idle(qt, window, where, go) for where, go in places]
-        worst, at = max(found)
-        yield figure(f"an idle window at its worst place of {len(found)}, {at}", 100 * worst, 1.0, "% of a core")
-        yield figure("an idle window, mean of them", 100 * sum(f for f, _ in found) / len(found), 0.3, "% of a core")
+        yield qt, window, studio
         window.end()
         store.close()
     workers.close()
 
 
-class _Day:
-    """One painter's hands: doors, arrows, zoom, a nudge and its undo, benches, names; a clock that runs with them."""
+def _idle(qt: QApplication, window: Window, go: Callable[[], object]) -> float:
+    """Share of one core while nothing is done, after everything that was asked for has come."""
+    go()
+    settle(qt, window, 60)
+    _wait(1.0)
+    before = time.process_time()
+    _wait(_IDLE_S)
+    return (time.process_time() - before) / _IDLE_S
 
-    def __init__(self, qt: QApplication, window: Window, clock: SetClock, dice: random.Random) -> None:
-        self.qt, self.window, self.clock, self.dice = qt, window, clock, dice
+
+def idle() -> Iterator[str]:
+    """At the shelf, the books and the nine doors of a commission at the easel."""
+    with _on_the_demo(lambda: NOW) as (qt, window, _):
+        while window.workroom._tidy.interval() < _NEXT_TIDYING_MS:  # what an idle quarter of a minute after the start is for
+            _wait(1.0)
+        cid = window.desk.studio.on_shelf[1]
+        places: dict[str, Callable[[], object]] = {
+            "the shelf": window.open_studio,
+            "the books": lambda: window.open_hall("books"),
+        }
+        places |= {door: partial(window.open_door, cid, door) for door in DOORS}
+        found = {where: _idle(qt, window, go) for where, go in places.items()}
+        at = max(found, key=lambda where: found[where])
+        yield figure(f"an idle window at its worst place of {len(found)}, {at}", 100 * found[at], 1.0, "% of a core")
+        yield figure("an idle window, mean of them", 100 * sum(found.values()) / len(found), 0.3, "% of a core")
+
+
+class _Day:
+    """One painter's hands: doors and halls, arrows, zoom, a nudge and its undo; a clock that runs with them."""
+
+    def __init__(self, window: Window, clock: SetClock, dice: random.Random) -> None:
+        self.window, self.clock, self.dice = window, clock, dice
         self.shelf = window.desk.studio.on_shelf
 
     def deeds(self, count: int) -> None:
@@ -125,16 +136,9 @@ class _Day:
 
 def day() -> Iterator[str]:
     """Memory, objects and widgets after the first hour and a bit, and after eight."""
-    qt = application()
-    workers = Workers()
-    with tempfile.TemporaryDirectory() as folder:
-        build_demo(Path(folder) / "studio", NOW)
-        store = Store(Path(folder) / "studio", NOW.date())
-        clock = SetClock(NOW)
-        window = Window(Desk(store, clock), workers)
-        window.resize(1280, 800)
-        window.show()
-        hands = _Day(qt, window, clock, random.Random(16))
+    clock = SetClock(NOW)
+    with _on_the_demo(clock) as (qt, window, studio):
+        hands = _Day(window, clock, random.Random(16))
         for cid in hands.shelf:
             for door in DOORS:
                 window.open_door(cid, door)
@@ -144,20 +148,17 @@ def day() -> Iterator[str]:
             settle(qt, window, 60)
             _wait(1.0)
             gc.collect()
-            size = sum(f.stat().st_size for f in (Path(folder) / "studio").glob("studio.db*")) / 1e6
+            size = sum(f.stat().st_size for f in studio.glob("studio.db*")) / 1e6
             return _resident_mb(), len(window.findChildren(QObject)), len(qt.allWidgets()), size
 
         hands.deeds(_WARM)
         first = now()
         hands.deeds(_DEEDS - _WARM)
-        last = now()
-        yield figure("memory more after eight hours of hands than after the first 80 minutes", last[0] - first[0], 40, "MB")
-        yield figure("objects more in the window", last[1] - first[1], 200, "")
-        yield figure("widgets more", last[2] - first[2], 60, "")
-        yield figure("the studio's file larger", last[3] - first[3], 5, "MB")
-        window.end()
-        store.close()
-    workers.close()
+        more = [b - a for a, b in zip(first, now(), strict=True)]
+        yield figure("memory more after eight hours of hands than after the first 80 minutes", more[0], 40, "MB")
+        yield figure("objects more in the window", more[1], 200, "")
+        yield figure("widgets more", more[2], 60, "")
+        yield figure("the studio's file larger", more[3], 5, "MB")
 
 
 def wheel() -> Iterator[str]:

@@ -89,3 +89,23 @@ def test_without_parts_nothing_is_touched(qtbot, view):
     qtbot.keyClick(view, Qt.Key.Key_Space)
     qtbot.keyClick(view, Qt.Key.Key_Left)
     assert view.labels() == []
+
+
+def _cross(a, b, c, d) -> bool:
+    """Whether two lines cross between their ends."""
+
+    def side(p, q, r) -> float:
+        return (q.x() - p.x()) * (r.y() - p.y()) - (q.y() - p.y()) * (r.x() - p.x())
+
+    return side(a, b, c) * side(a, b, d) < 0 and side(c, d, a) * side(c, d, b) < 0
+
+
+@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("state", ["on", "ahead"])
+def test_no_line_to_the_words_crosses_another_nor_the_words(view, size, state):
+    shown(view, size, parts(state))
+    below = [(p, place) for p, place in view.labels() if place.top() > size[1] / 2]
+    lines = [(place.topLeft(), view._dot(p)) for p, place in below]
+    assert not any(_cross(*one, *other) for n, one in enumerate(lines) for other in lines[n + 1 :])
+    lowest = max(c.y() for p in parts(state) for c in view.outline(p))
+    assert state == "ahead" or lowest < min(place.top() for _, place in below), "what is packed stands clear of its words"

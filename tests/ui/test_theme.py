@@ -7,6 +7,7 @@ from yarrow_lane.lane.doors import DOORS
 from yarrow_lane.ui.actions import ACTIONS, ROOM_KEYS, keys_for
 from yarrow_lane.ui.theme.colours import DAY, EVENING, SURROUND, contrast
 from yarrow_lane.ui.theme.lettering import SANS, SERIF, lettering
+from yarrow_lane.ui.theme.sheet import wear
 from yarrow_lane.ui.window import Window
 
 
@@ -44,3 +45,15 @@ def test_keys_are_told_for_every_view_and_done_by_the_window():
     assert all(hasattr(Window, a.id) for a in ACTIONS)
     for where in ("Studio", "Books", *DOORS):
         assert len(keys_for(where)) >= len(ACTIONS)
+
+
+def test_the_same_theme_is_not_put_on_twice(qtbot, qapp, fonts, monkeypatch):
+    wear(qapp, False, 100)
+    sheets = []
+    monkeypatch.setattr(type(qapp), "setStyleSheet", lambda _, sheet: sheets.append(sheet))
+    wear(qapp, False, 100)
+    assert not sheets, "every widget there is would be polished again"
+    wear(qapp, True, 100)
+    assert len(sheets) == 1
+    monkeypatch.undo()
+    wear(qapp, False, 100)

@@ -56,7 +56,8 @@ def invoice_letter(client: str, painter: str, title: str, i: Invoiced, terms: Te
     """The letter an invoice goes with."""
     amount = money_text(i.gross, terms.money, terms.form)
     why = {
-        "deposit": "before I begin to paint", "balance": "the portrait is finished", "part": "as we agreed",  "cancelling": "for the work done until it was cancelled", "credit": "",
+        "deposit": "before I begin to paint", "balance": "the portrait is finished", "part": "as we agreed",
+        "cancelling": "for the work done until it was cancelled", "credit": "",
     }[i.what]  # fmt: skip
     said = f"With this comes invoice {i.number} over {amount}: {why}. Please pay it by {day_text(i.due)}."
     leave = "It leaves the studio when it is paid." if i.what == "balance" else ""

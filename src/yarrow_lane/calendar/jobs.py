@@ -13,7 +13,7 @@ from yarrow_lane.measure.kept import kept
 STINT_MIN = 60  # our choice: a break comes after 50 minutes anyway
 LONG_WAIT_MIN = 720  # what waits longer waits over a night: our choice
 NEVER = 10**9
-_KEPT_EACH = 4  # of one commission: as it is and as it was, at own pace and by first guess
+_KEPT_EACH = 2  # of one commission: at own pace and by first guess, or as it was before an edit
 
 
 @dataclass(frozen=True)

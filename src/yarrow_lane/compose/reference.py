@@ -9,6 +9,7 @@ from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.pieces import Move, Piece
 from yarrow_lane.compose.places import BEHIND, photo_px_per_mm
 from yarrow_lane.measure.kept import kept
+from yarrow_lane.measure.plane import Rect
 
 VERSION = 1  # raise it when the same composition renders to other pixels
 FINEST_PX_PER_MM = 6.0  # of canvas: our choice, a 0.5 mm stroke needs two pixels; an edge worked out finer is not painted
@@ -63,8 +64,10 @@ def reference_key(compose: Compose) -> str:
     if not compose.framed:
         return ""
     laid = compose.behind
-    framed = f"Framed(photo_id={laid.photo_id!r}, crop={laid.crop!r})" if laid is not None else "None"
-    made_of = f"({VERSION}, {compose.width_mm!r}, {compose.height_mm!r}, {framed})"
+    crop = None if laid is None else Rect(*(float(x) for x in (laid.crop.x, laid.crop.y, laid.crop.width, laid.crop.height)))
+    framed = f"Framed(photo_id={laid.photo_id!r}, crop={crop!r})" if laid is not None else "None"
+    # Stock sizes and whole photographs are whole numbers until they are read again: 200 and 200.0 must not have two names.
+    made_of = f"({VERSION}, {float(compose.width_mm)!r}, {float(compose.height_mm)!r}, {framed})"
     if compose.pieces or compose.ground != Ground() or compose.recoloured:
         seen = tuple(replace(p, name="", far=1.0, sitter_id=0) for p in compose.pieces)
         made_of += repr((_ground_seen(compose.ground), seen))

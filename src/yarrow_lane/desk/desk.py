@@ -18,7 +18,7 @@ from yarrow_lane.lane.happening import Happening, LetterSent
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import counted
-from yarrow_lane.store.codec import from_json, happening_to_json, to_json
+from yarrow_lane.store.codec import happening_to_json, to_json
 from yarrow_lane.store.reading import Reader
 from yarrow_lane.store.store import Store
 
@@ -101,16 +101,13 @@ class Desk:
     ) -> bool:  # fmt: skip
         before = self.commission(commission_id)
         after = step(before)
-        changed, as_read = {}, {}
+        changed = {}
         for part in PARTS:
             old, new = getattr(before, part.name), getattr(after, part.name)
             if new is not old and new != old:
                 changed[part.name] = to_json(part, new)
-                # What is at hand is what will be read again: a whole number where a length belongs must not make it another one.
-                as_read[part.name] = from_json(part, changed[part.name])
         if not changed:
             return False
-        after = replace(after, **as_read)
         at = self.clock()
         number = self.store.database.append(commission_id, changed, label, place, at, join, keep)
         self._commissions[commission_id] = after
@@ -124,9 +121,8 @@ class Desk:
         after = step(self.studio)
         if after == self.studio:
             return False
-        text = to_json(STUDIO_PART, after)
-        self.store.database.append(STUDIO, {STUDIO: text}, label, "", self.clock())
-        self.studio = from_json(STUDIO_PART, text)
+        self.store.database.append(STUDIO, {STUDIO: to_json(STUDIO_PART, after)}, label, "", self.clock())
+        self.studio = after
         self._tell(Change(STUDIO, "", label))
         return True
 

@@ -9,9 +9,13 @@ from tests.doing import do_part
 from tests.journeys.hands import click, keys, path
 from tests.ui.rooms.doing import ENTER, SPACE, cut_out, now
 from yarrow_lane.compose import pieces
+from yarrow_lane.compose.composition import Framed
 from yarrow_lane.compose.cutting.cut import CutTrouble
+from yarrow_lane.compose.ground import Ground
 from yarrow_lane.compose.wall import RoomPhoto
+from yarrow_lane.intake.brief import add_sitter
 from yarrow_lane.lane.happening import ProofSent, of_kind
+from yarrow_lane.measure.plane import Rect
 
 
 def test_a_line_half_mended_is_there_again_after_another_commission(qtbot, two, wait_idle):
@@ -106,3 +110,21 @@ def test_the_page_of_the_wall_goes_out_with_the_proof(qtbot, placed, wait_idle, 
         last = read.pages[-1]
         assert len(read.pages) >= 2 and len(last.images) == 1
         assert ("In your room" if in_their_room else "On your wall") in last.extract_text()
+
+
+def test_who_is_not_cut_out_yet_is_named_unless_a_photograph_lies_behind(placed, wait_idle):
+    window = placed
+    page, c = window.current, now(window)
+    one, two = (p.id for p in c.compose.pieces)
+    brief = add_sitter(add_sitter(c.brief, "Moss", "cat"), "Wilf", "person")
+    do_part(window.desk, c.id, "who", "brief", lambda _: brief)
+    known = {one: brief.sitters[0].id, two: brief.sitters[1].id}
+    do_part(window.desk, c.id, "whose", "compose", lambda x: replace(
+        x, pieces=tuple(replace(p, sitter_id=known[p.id]) for p in x.pieces)))  # fmt: skip
+    page.refresh()
+    assert page.bench.sheet.act.title == "Cut out Wilf" and page.bench.sheet.act.detail == "2 of 3 are in the picture"
+    behind = Framed(c.intake.photos[0].id, Rect(0, 0, 100, 80))
+    do_part(window.desk, c.id, "behind", "compose", lambda x: replace(x, background=behind, ground=Ground()))
+    page.refresh()
+    wait_idle(window)
+    assert not page.bench.sheet.act.title.startswith("Cut out"), "Wilf may be on the photograph that lies behind"

@@ -286,3 +286,13 @@ def test_the_projector_is_checked_from_a_photograph_of_its_crosses(qtbot, lined,
     rim = mode.asked.found.rim_mm
     drag(mode.view, (mode.places[0][0] + rim, mode.places[0][1] + rim), (rim, rim))
     assert np.abs(np.array(mode.places[0])).max() < 1, "a hand puts a cross right"
+
+
+def test_enter_takes_the_squares_that_the_yellow_field_names(qtbot, lined, wait_idle):
+    window, page = lined, lined.current
+    click_way(page, "squares")
+    wait_idle(window)
+    assert page.mode is page.choosing and page.bench.sheet.act.title == "Take 8 × 10 squares"
+    keys(qtbot, window, ENTER)
+    assert page.mode.name == "squares" and now(window).transfer.count == 8
+    assert page.bench.sheet.act.title == "Draw square A1"

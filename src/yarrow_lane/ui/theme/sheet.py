@@ -19,7 +19,9 @@ def wear(application: QApplication, evening: bool, text_percent: int) -> None:
     _current = EVENING if evening else DAY
     set_text_percent(text_percent)
     application.setFont(lettering())
-    application.setStyleSheet(style_sheet(_current))
+    sheet = style_sheet(_current)
+    if application.styleSheet() != sheet:  # every widget there is would be polished again
+        application.setStyleSheet(sheet)
 
 
 def style_sheet(c: Colours) -> str:

@@ -123,7 +123,8 @@ class PlaceMode(PlaceMarks):
         doable = next((a for a in found if self.is_open(a)), None)
         if self.asking is not None:
             return NextAct("Write how long it is in life", "in mm, on the bench", self._to_length)
-        left = not_placed(self.page.commission)
+        # Who is on a photograph behind the cut-outs is in the picture already.
+        left = not_placed(self.page.commission) if self.compose.behind is None else ()
         if left and self.compose.pieces:
             among = f"{len(self.compose.pieces)} of {len(self.page.commission.brief.sitters)} are in the picture"
             return NextAct(f"Cut out {left[0].name}", among, self._to_cut)

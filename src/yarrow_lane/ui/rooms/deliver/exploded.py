@@ -1,5 +1,8 @@
 """The painting taken apart: what is on it has slid home, what is to come hangs apart on dotted lines with its wait."""
 
+from itertools import combinations
+from math import hypot
+
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
@@ -23,6 +26,7 @@ from yarrow_lane.ui.theme.lettering import lettering, px
 _WHITE = "#ffffff"
 _APART = (88.0, 16.0)  # px that a part one step in front stands to the right and lower
 _LABEL_W, _LABEL_H = 128, 62
+_SHORTER_PX = 0.1  # by less no two are swapped: so it comes to an end
 _ABOVE = ("varnish 1", "varnish 2")
 _GROW = {"parcel": 0.16, "frame": 0.08, "glassine": 0.03}  # by so much they are larger than the painting
 _THICK = {"parcel": 0.5, "frame": 0.14}
@@ -89,20 +93,35 @@ class ExplodedView(QWidget):
         return _grown(moved, 1 + grow)
 
     def labels(self) -> list[tuple[PartShown, QRectF]]:
-        """Words above for the coats, beneath for the rest, each in the order of the places they point to: no line crosses another."""
+        """Words above for the coats, beneath for the rest, so placed that no line to a part crosses another."""
         above = [p for p in self._parts if p.key in _ABOVE]
-        below = sorted((p for p in self._parts if p.key not in _ABOVE), key=lambda p: self._dot(p).x())
+        below = [p for p in self._parts if p.key not in _ABOVE]
         wide = float(px(_LABEL_W))
         found = []
         for n, p in enumerate(above):
             x = self.width() - px(16) - wide * (len(above) - n) * 1.1
             found.append((p, QRectF(x, px(8), wide, px(_LABEL_H - 8))))
         room = (self.width() - px(20)) / max(1, len(below))
-        for n, p in enumerate(below):
-            found.append(
-                (p, QRectF(px(14) + n * room, self.height() - px(_LABEL_H), min(wide, room - px(6)), px(_LABEL_H - 6)))
-            )
-        return found
+        top = self.height() - px(_LABEL_H)
+        places = [QRectF(px(14) + n * room, top, min(wide, room - px(6)), px(_LABEL_H - 6)) for n in range(len(below))]
+        return found + list(zip(self._uncrossed(below, places), places, strict=True))
+
+    def _uncrossed(self, parts: list[PartShown], places: list[QRectF]) -> list[PartShown]:
+        """The parts in such an order that the lines from their words are short: two that cross are longer than the same two swapped."""
+        order = sorted(parts, key=lambda p: self._dot(p).x())
+
+        def long(n: int, part: PartShown) -> float:
+            away = self._dot(part) - places[n].topLeft()
+            return hypot(away.x(), away.y())
+
+        swapped = True
+        while swapped:
+            swapped = False
+            for n, m in combinations(range(len(order)), 2):
+                a, b = order[n], order[m]
+                if long(n, b) + long(m, a) < long(n, a) + long(m, b) - _SHORTER_PX:
+                    order[n], order[m], swapped = b, a, True
+        return order
 
     def _dot(self, part: PartShown) -> QPointF:
         shape = self.outline(part)

@@ -11,13 +11,15 @@ from yarrow_lane.deliver.handover import DELIVER, brought_to, lies_ahead, mark_l
 from yarrow_lane.deliver.standing import earliest_coat
 from yarrow_lane.deliver.timing import by_the_clock
 from yarrow_lane.easel.standing import last_painted, passes_left
-from yarrow_lane.intake.brief import OIL, Medium
+from yarrow_lane.intake.brief import Medium
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.lane.standing import Task
 from yarrow_lane.measure.days import clock_text, day_text
 from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.money import currency_of, money_text
 from yarrow_lane.measure.words import counted
+from yarrow_lane.paint.caution import CAUTIONS, SPRAY
+from yarrow_lane.paint.drying import PAINT_OF
 from yarrow_lane.ui.bench_sheet import Day, Fact, Field, Line, Meaning, Note, Press, Section, Tick
 
 TO_MEND = "To mend in the last sitting"
@@ -133,8 +135,7 @@ def _care_words(medium: Medium) -> list[str]:
     if needs_varnish(medium):
         words.append("Spray varnish only outdoors or with extraction, with a suitable respirator and no flame near.")
     if medium == "soft pastel":
-        words.append("Spray fixative only outdoors or with extraction, with a suitable respirator; do not breathe the dust.")
-    if medium in OIL:
-        words.append("Oily rags heat up by themselves: metal can with a lid.")
+        words.append(f"Fixative: {SPRAY}")
+    words += filter(None, [CAUTIONS.get(PAINT_OF[medium])])
     words.append("Cut board away from your body, carry glass upright and with gloves.")
     return words

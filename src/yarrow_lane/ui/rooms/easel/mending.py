@@ -1,6 +1,6 @@
 """What Check sent to the easel: once every pass is painted, the card shows the place to mend."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from datetime import datetime
 
 from yarrow_lane.check.record import ToMend
@@ -9,12 +9,15 @@ from yarrow_lane.easel.clock import clock_face, running
 from yarrow_lane.easel.session import wet_until
 from yarrow_lane.measure.days import clock_text
 from yarrow_lane.measure.lengths import hours_text
-from yarrow_lane.measure.plane import Rect
 from yarrow_lane.ui.bench_sheet import BenchSheet, Fact, Meaning, Mood, NextAct, Note, Pick, Press, Section
-from yarrow_lane.ui.kit.overlays import Overlay, Ring
 from yarrow_lane.ui.rooms.easel.view import EaselView, Hands, doubt_sections, log_sections, minutes_at
 
-_AROUND, _LEAST_MM = 3.0, 60.0  # what is shown round a place: by its size, and never less; our choice
+
+def line_now(c: Commission, lines: Sequence[ToMend], chosen: str) -> ToMend:
+    """The place the clock runs for, else the one chosen, else the first."""
+    started = running(c.log)
+    about = started.about if started is not None else ""
+    return next((t for t in lines if t.about == about), None) or next((t for t in lines if t.words == chosen), lines[0])
 
 
 def mending_view(
@@ -43,16 +46,3 @@ def mending_view(
     mood: Mood = "wrong" if wet is not None else "good"
     where = f"To mend, {len(lines)} in all" if len(lines) > 1 else "To mend"
     return EaselView(line.words, where, dry, mood, clock, started is not None, None, None, BenchSheet(sections, act), line)
-
-
-def shown_at(line: ToMend) -> tuple[Overlay, ...]:
-    """The place, ringed."""
-    return (Ring(line.at, max(line.mm, 6.0) * 0.6),)
-
-
-def area_at(line: ToMend, canvas: Rect) -> Rect:
-    """The place with what lies round it."""
-    side = max(_AROUND * line.mm, _LEAST_MM)
-    x = min(max(canvas.x, line.at[0] - side / 2), max(canvas.x, canvas.right - side))
-    y = min(max(canvas.y, line.at[1] - side / 2), max(canvas.y, canvas.bottom - side))
-    return Rect(x, y, min(side, canvas.width), min(side, canvas.height))

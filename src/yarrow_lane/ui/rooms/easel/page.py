@@ -31,10 +31,10 @@ from yarrow_lane.ui.kit.reference_view import show_reference
 from yarrow_lane.ui.messages import MessageStrip
 from yarrow_lane.ui.room_page import RoomPage
 from yarrow_lane.ui.rooms.easel.card import CardWords
-from yarrow_lane.ui.rooms.easel.mending import area_at, mending_view, shown_at
+from yarrow_lane.ui.rooms.easel.mending import line_now, mending_view
 from yarrow_lane.ui.rooms.easel.pace_plot import PacePlot, PlotView, pace_plot
 from yarrow_lane.ui.rooms.easel.stand_hands import StandHands
-from yarrow_lane.ui.rooms.easel.view import EaselView, area_round, chosen, easel_view, minutes_at, shown_round
+from yarrow_lane.ui.rooms.easel.view import EaselView, chosen, easel_view, minutes_at
 from yarrow_lane.ui.workroom import Workroom
 
 if TYPE_CHECKING:
@@ -42,6 +42,7 @@ if TYPE_CHECKING:
 else:
     easel_photo = late("yarrow_lane.standins.easel_photo")
 
+_NOWHERE = "nowhere yet"  # None is the whole canvas
 LEAST_MIN = 1.0  # our choice: a clock that ran for less was not what the painting took
 
 
@@ -73,7 +74,7 @@ class EaselPage(RoomPage):
         self._tick = QTimer(self)
         self._tick.setInterval(1000)
         self._tick.timeout.connect(workroom.guard.guarded(self._second))
-        self._aimed: object = None
+        self._aimed: object = _NOWHERE
         self.view: EaselView | None = None
         self._hands: StandHands | None = None
 
@@ -166,7 +167,7 @@ class EaselPage(RoomPage):
         return touch(self.desk, self.commission_id, pass_id, self.workroom.now, dry)
 
     def opened(self) -> None:
-        self.correction, self.why, self.took, self.whole, self._aimed = 0.0, "", None, False, None
+        self.correction, self.why, self.took, self.whole, self._aimed = 0.0, "", None, False, _NOWHERE
 
     def refresh(self) -> None:
         c = self.commission
@@ -181,11 +182,11 @@ class EaselPage(RoomPage):
         view = easel_view(self.seen, self.studio, now, self.correction, self.why, self.took, self, act, own)
         lines = to_mend_now(c)
         if view.paint is None and lines:
-            line = next((t for t in lines if t.words == self.mending), lines[0])
+            line = line_now(c, lines, self.mending)
             view = mending_view(self.seen, line, lines, now, self.correction, self.why, self, self.choose_mend)
         self.view = view
         show_reference(self.place, self.workroom.references, c.compose, self, lambda _: self._aim(True))
-        self.place.show_overlays(*(shown_at(view.mend) if view.mend is not None else shown_round(view.region)))
+        self.place.show_overlays(*view.marks)
         self._aim(False)
         self.words.show_view(view)
         looks = (("place", "the place to paint"), ("pace", "your pace"))
@@ -197,13 +198,10 @@ class EaselPage(RoomPage):
 
     def _aim(self, again: bool) -> None:
         """Enlarge to the region being painted, or to the whole."""
-        region, mend = (self.view.region, self.view.mend) if self.view else (None, None)
-        aimed = (region, mend, self.whole)
-        if again or aimed != self._aimed:
-            self._aimed = aimed
-            canvas = self.commission.compose.canvas
-            area = area_at(mend, canvas) if mend is not None else area_round(region, canvas) if region is not None else None
-            self.place.fit(None if self.whole else area)
+        area = self.view.area(self.commission.compose.canvas) if self.view is not None and not self.whole else None
+        if again or area != self._aimed:
+            self._aimed = area
+            self.place.fit(area)
 
     def _second(self) -> None:
         now = self.workroom.now

@@ -24,12 +24,14 @@ from yarrow_lane.measure.lengths import hours_text
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.measure.words import begun
 from yarrow_lane.ui.bench_sheet import Amount, BenchSheet, Fact, Field, Line, Mood, NextAct, Note, Pick, Press, Section
-from yarrow_lane.ui.kit.overlays import Outline, Overlay, Veil
+from yarrow_lane.ui.kit.overlays import Outline, Overlay, Ring, Veil
 from yarrow_lane.ui.words import area_text, drying_text
 
 _MOST_ASKED_MIN = 960  # as long as a stretch of the clock is believed
 _AS_GUESSED = 0.005  # nearer to the first guess nothing was learned
 _AIR = 0.18  # of the region's size left round it: our choice
+# All our choice, of a place to mend: its ring, what is shown round it by its size, and how small it may be for that, mm.
+_RING, _ROUND_PLACE, _LEAST_MM = 0.6, 1.0, 20.0
 
 
 class Hands(Protocol):
@@ -70,15 +72,19 @@ class EaselView:
             return self.mend.about, self.mend.words
         return (self.paint.id, self.paint.title) if self.paint is not None else None
 
+    @property
+    def marks(self) -> tuple[Overlay, ...]:
+        """A place to mend ringed, or everything but the region dimmed."""
+        if self.mend is not None:
+            return (Ring(self.mend.at, _RING * max(self.mend.mm, _LEAST_MM)),)
+        return (Veil(self.region.outline, 190), Outline(self.region.outline, weight=1.6)) if self.region is not None else ()
 
-def area_round(region: Region, canvas: Rect) -> Rect:
-    """The region with some air round it, within the canvas."""
-    return region.bounds.with_air(_AIR, canvas)
-
-
-def shown_round(region: Region | None) -> tuple[Overlay, ...]:
-    """Everything but the region dimmed."""
-    return (Veil(region.outline, 190), Outline(region.outline, weight=1.6)) if region is not None else ()
+    def area(self, canvas: Rect) -> Rect | None:
+        """What is shown: the place or the region with some air round it; None for the whole canvas."""
+        if self.mend is not None:
+            (x, y), side = self.mend.at, max(self.mend.mm, _LEAST_MM)
+            return Rect(x - side / 2, y - side / 2, side, side).with_air(_ROUND_PLACE, canvas)
+        return self.region.bounds.with_air(_AIR, canvas) if self.region is not None else None
 
 
 def easel_view(

@@ -57,6 +57,7 @@ from yarrow_lane.ui.bench_sheet import (
 )
 from yarrow_lane.ui.rooms.intake.brief_sheet import brief_sections
 from yarrow_lane.ui.rooms.intake.evidence_lines import evidence_lines, sitter_of
+from yarrow_lane.ui.rooms.intake.letter_bench import Hands as LetterHands
 from yarrow_lane.ui.rooms.intake.letter_bench import letter_bench
 
 HELPS = ("", "coat colour", "ear", "paw", "collar", "expression", "background")
@@ -107,7 +108,7 @@ class IntakeView:
     choices: ChoiceSheet
 
 
-class Hands(Protocol):
+class Hands(LetterHands, Protocol):
     """What the page does for the bench."""
 
     def set_look(self, look: Look) -> None: ...
@@ -118,10 +119,6 @@ class Hands(Protocol):
     def take_partner(self) -> None: ...
     def snap(self) -> None: ...
     def save_contact_sheet(self) -> None: ...
-    def draft_letter(self) -> None: ...
-    def send_letter(self) -> None: ...
-    def back_to_photos(self) -> None: ...
-    def letter_text(self) -> str: ...
 
 
 def iris_mood(detail_px: float | None) -> Mood:
