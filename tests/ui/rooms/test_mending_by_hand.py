@@ -78,7 +78,9 @@ def test_the_card_shows_the_place_inside_the_canvas_and_the_stand_says_why_not(q
             and area.right <= canvas.right
             and area.width < canvas.width
         )
-        assert ring.radius >= 10, "a place of 2 mm is still found"
+        assert max(3.0, page.view.mend.mm / 2) <= ring.radius < area.width / 3, (
+            "it lies inside its ring, and a place of 2 mm is found"
+        )
     keys(qtbot, window, "f")
     assert not page.hands.is_open and "a place to mend is shown here" in window.message.text
 

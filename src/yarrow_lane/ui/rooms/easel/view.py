@@ -30,8 +30,8 @@ from yarrow_lane.ui.words import area_text, drying_text
 _MOST_ASKED_MIN = 960  # as long as a stretch of the clock is believed
 _AS_GUESSED = 0.005  # nearer to the first guess nothing was learned
 _AIR = 0.18  # of the region's size left round it: our choice
-# All our choice, of a place to mend: its ring, what is shown round it by its size, and how small it may be for that, mm.
-_RING, _ROUND_PLACE, _LEAST_MM = 0.6, 1.0, 20.0
+# All our choice, of a place to mend: its ring by its size, what is shown round it, and how small it may be for each, mm.
+_RING, _LEAST_RING_MM, _ROUND_PLACE, _LEAST_MM = 0.6, 6.0, 1.0, 20.0
 
 
 class Hands(Protocol):
@@ -76,7 +76,7 @@ class EaselView:
     def marks(self) -> tuple[Overlay, ...]:
         """A place to mend ringed, or everything but the region dimmed."""
         if self.mend is not None:
-            return (Ring(self.mend.at, _RING * max(self.mend.mm, _LEAST_MM)),)
+            return (Ring(self.mend.at, _RING * max(self.mend.mm, _LEAST_RING_MM)),)
         return (Veil(self.region.outline, 190), Outline(self.region.outline, weight=1.6)) if self.region is not None else ()
 
     def area(self, canvas: Rect) -> Rect | None:
