@@ -31,6 +31,7 @@ from yarrow_lane.lane.part import Edit
 from yarrow_lane.layers.regions import LAYERS, Layers, Region
 from yarrow_lane.measure.outlines import neighbours
 from yarrow_lane.measure.plane import Rect
+from yarrow_lane.start import give_back_large_memory
 from yarrow_lane.store.codec import to_json
 from yarrow_lane.store.store import Store
 from yarrow_lane.tone.record import TONE
@@ -44,6 +45,7 @@ TIMES = 15
 
 
 def application() -> QApplication:
+    give_back_large_memory()  # as the start does
     qt = QApplication.instance() or QApplication(["bench"])
     assert isinstance(qt, QApplication)
     load_fonts()

@@ -17,7 +17,7 @@ def painted(ground: int, *overlays: o.Overlay) -> np.ndarray:
     image = QImage(SIDE, SIDE, QImage.Format.Format_RGB32)
     image.fill(QColor(ground, ground, ground))
     painter = QPainter(image)
-    place = Place(lambda p: QPointF(2 * p[0], 2 * p[1]), 2.0, [], QRectF(0, 0, SIDE, SIDE))
+    place = Place(QPointF(0, 0), (2.0, 2.0), [], QRectF(0, 0, SIDE, SIDE))
     for overlay in overlays:
         paint_overlay(painter, overlay, place)
     painter.end()

@@ -1,5 +1,6 @@
 """Starting: the command line, the picture of the window, a studio that cannot be opened, the demo of the day."""
 
+import platform
 import shutil
 import subprocess
 import sys
@@ -93,3 +94,31 @@ def test_the_window_offers_the_demo_and_keeps_the_studio_when_it_fails(qapp, dat
         assert application.window is not window and len(application.window.desk.studio.on_shelf) == 6
     finally:
         application.close()
+
+
+_HOLES = """
+import sys, os
+import numpy as np
+from yarrow_lane.start import give_back_large_memory
+if sys.argv[1] == "with": give_back_large_memory()
+def megabytes(): return int(open("/proc/self/statm").read().split()[1]) * os.sysconf("SC_PAGE_SIZE") / 1e6
+kept = []
+before = megabytes()
+for _ in range(3):
+    pictures = []
+    for _ in range(20):
+        pictures.append(np.ones(2_000_000))
+        kept.append(np.ones(5_000))
+    pictures.clear()
+print(megabytes() - before)
+"""
+
+
+@pytest.mark.skipif("glibc" not in platform.libc_ver(), reason="another C library is left as it is")
+def test_pictures_leave_no_holes_in_memory():
+    held = {}
+    for how in ("with", "without"):
+        outcome = subprocess.run([sys.executable, "-c", _HOLES, how], capture_output=True, text=True, check=True)
+        held[how] = float(outcome.stdout)
+    assert held["with"] < 30, "MB: the small ones between them alone are 2.4"
+    assert held["without"] > 100, "or the library has learnt it and `give_back_large_memory` can go"

@@ -149,7 +149,9 @@ class PictureView(QWidget):
         if self.levels is not None or self.ground is not None:
             if self.laid is not None:
                 painter.drawImage(self.screen_rect(Rect(0, 0, *self.content)), self.laid)
-            place = Place(self.to_screen, self.scale, [], self.screen_rect(Rect(0, 0, *self.content)))
+            (right, down), scale = self._signs(), self.scale
+            whole = self.screen_rect(Rect(0, 0, *self.content))
+            place = Place(self.to_screen((0.0, 0.0)), (right * scale, down * scale), [], whole)
             for overlay in (*self.overlays, *(self.tool.overlays if self.tool is not None else ())):
                 paint_overlay(painter, overlay, place)
         painter.end()

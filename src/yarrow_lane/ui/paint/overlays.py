@@ -1,7 +1,7 @@
 """Draw functions for everything that lies over a picture: each line dark under light, so that it is seen on any photograph."""
 
 import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -39,16 +39,24 @@ _STYLES = {"solid": Qt.PenStyle.SolidLine, "dashes": Qt.PenStyle.DashLine, "dots
 class Place:
     """Where the picture's units lie on the screen, and where words stand already."""
 
-    to_screen: Callable[[Point], QPointF]
-    scale: float
+    origin: QPointF  # of the picture, on the screen
+    steps: Point  # px of the screen for one unit to the right and one down; negative while it is seen mirrored
     worded: list[QRectF]
     whole: QRectF  # the picture itself: the surround stays neutral
+
+    @property
+    def scale(self) -> float:
+        return abs(self.steps[0])
+
+    def to_screen(self, point: Point) -> QPointF:
+        return QPointF(self.origin.x() + self.steps[0] * point[0], self.origin.y() + self.steps[1] * point[1])
 
     def rect(self, rect: Rect) -> QRectF:
         return QRectF(self.to_screen((rect.x, rect.y)), self.to_screen((rect.right, rect.bottom))).normalized()
 
     def polygon(self, points: Iterable[Point]) -> QPolygonF:
-        return QPolygonF([self.to_screen(p) for p in points])
+        left, top, (right, down) = self.origin.x(), self.origin.y(), self.steps  # once: a drawing has ten thousand points
+        return QPolygonF([QPointF(left + right * x, top + down * y) for x, y in points])
 
 
 _OFF, _HOLDS = "#ff7a4d", "#a9d68c"  # on pictures of any value, over a dark line; a number or a word always goes with them
@@ -198,7 +206,7 @@ def _arrow(painter: QPainter, o: Arrow, place: Place) -> None:
         painter.drawLine(tail, tip)
         painter.setPen(head)
         painter.drawPolyline([tip + towards * px(12) + side * px(8), tip, tip + towards * px(12) - side * px(8)])
-    away = Place(lambda _: tail, place.scale, place.worded, place.whole)
+    away = Place(tail, place.steps, place.worded, place.whole)
     _words(painter, Words((0, 0), o.words, shift=(px(4), -px(11))), away)
 
 
