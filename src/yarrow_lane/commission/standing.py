@@ -20,6 +20,9 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose import standing as compose
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.compose.formats import formats_of
+from yarrow_lane.compose.proposed_size import ProposedSize, proposed_size
+from yarrow_lane.compose.rack import favourite_formats
 from yarrow_lane.compose.reference import photographs_of, reference_key
 from yarrow_lane.deliver import standing as deliver
 from yarrow_lane.deliver.handover import days_on_the_way, rest_ends
@@ -177,7 +180,9 @@ def room_standings(
     left = bool(easel.passes_left(c.easel, planned)) or not passes
     return {
         "Intake": intake.stand(c.intake, c.brief, evidence),
-        "Compose": compose.stand(c.compose, c.intake, studio.unit, evidence, c.proofs, c.log, studio.time.answer),
+        "Compose": compose.stand(
+            c.compose, c.intake, studio.unit, evidence, c.proofs, c.log, studio.time.answer, size_to_take(c, studio, evidence)
+        ),
         "Transfer": transfer.stand(
             c.transfer, c.compose, job_of(c.compose, c.intake.photos, c.transfer, studio.equipment), studio.stints, studio.unit
         ),
@@ -200,6 +205,16 @@ def room_standings(
             framed(c.compose.sides),
         ),
     }
+
+
+def size_to_take(c: Commission, studio: Studio, evidence: Mapping[str, Evidence] = MappingProxyType({})) -> ProposedSize | None:
+    """The size proposed while none is chosen: of the painter's own sizes, else of those in the studio's unit; None without a photograph."""
+    photo = compose.to_frame(c.compose, c.intake)
+    if c.compose.sized or photo is None:
+        return None
+    wall = replace(c.compose.wall, free_width_mm=c.compose.wall.free_width_mm or c.brief.wall_width_mm)
+    formats = favourite_formats(studio.rack) or formats_of("inch" if studio.unit == "in" else "metric")
+    return proposed_size(photo, evidence.get(photo.id), wall, formats)
 
 
 def unpaid_words(c: Commission, studio: Studio) -> str:

@@ -77,12 +77,12 @@ def advised_sizes(
         off = 4 * abs(math.log(f.long_mm / f.short_mm / longness))
         why = []
         if widths is not None:
-            outside = _outside(width, *widths)
+            outside = beyond(width, *widths)
             off += outside
             why.append(
                 "suits the wall" if outside == 0 else "narrow for the wall" if width < widths[0] else "wide for the wall"
             )
-        outside = _outside(math.hypot(width, height), least, most_diagonal)
+        outside = beyond(math.hypot(width, height), least, most_diagonal)
         off += outside
         if outside == 0:
             why.append("suits the distance")
@@ -94,5 +94,6 @@ def advised_sizes(
     return tuple(found[:most])
 
 
-def _outside(value: float, low: float, high: float) -> float:
+def beyond(value: float, low: float, high: float) -> float:
+    """How far a value is outside a range, as a logarithm: 0 within."""
     return math.log(low / value) if value < low else math.log(value / high) if value > high else 0.0

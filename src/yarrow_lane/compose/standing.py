@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from yarrow_lane.compose.composition import Compose
 from yarrow_lane.compose.detail import DETAIL_POOR_PX_MM, thinnest
 from yarrow_lane.compose.proofs import Proofs, answer_to, as_approved
+from yarrow_lane.compose.proposed_size import ProposedSize
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Intake, Photo
@@ -55,14 +56,16 @@ def _placed(compose: Compose) -> str:
 
 def stand(
     compose: Compose, intake: Intake, unit: Unit, evidence: Mapping[str, Evidence] = MappingProxyType({}),
-    proofs: Proofs = _NONE, log: Sequence[Happening] = (), answer_days: int = 0,
+    proofs: Proofs = _NONE, log: Sequence[Happening] = (), answer_days: int = 0, proposed: ProposedSize | None = None,
 ) -> Standing:  # fmt: skip
     """Where the room stands; `evidence` by photograph id, as far as it is known, a client answers within `answer_days`.
+
+    `proposed` is the size to take while there is none.
 
     A proof that was sent keeps the door open until it is answered, and every change after an approval opens it again.
     """
     if not compose.sized:
-        return Standing("", "no size chosen", Act("Choose the size", "a stock size on the bench, or your own width and height"))
+        return Standing("", "no size chosen", _size_act(proposed, unit))
     w, h = compose.width_mm, compose.height_mm
     fact = f"{size_text(w, h, unit)}, {lie_word(w, h)}{_placed(compose)}"
     laid = next((p for p in intake.photos if compose.background and p.id == compose.background.photo_id), None)
@@ -75,6 +78,13 @@ def stand(
     if not intake.photos:
         return Standing(fact, "no crop laid", Act("Take photographs in first", "the crop is laid on one of them"))
     return Standing(fact, "no crop laid", Act("Lay the crop", "as large as the photograph allows, never stretched"))
+
+
+def _size_act(proposed: ProposedSize | None, unit: Unit) -> Act:
+    if proposed is None:
+        return Act("Choose the size", "a stock size on the bench, or your own width and height")
+    size = size_text(proposed.width_mm, proposed.height_mm, unit)
+    return Act(f"Take {size}", f"proposed: {proposed.why}; or another on the bench")
 
 
 def _waits(asked: str, log: Sequence[Happening], answer_days: int) -> tuple[Task, ...]:

@@ -7,6 +7,7 @@ from datetime import datetime
 from typing import Any
 
 from yarrow_lane.commission.commission import PARTS, Commission, apply
+from yarrow_lane.commission.newcomer import Newcomer, as_asked
 from yarrow_lane.commission.studio import STUDIO_PART, Studio, put_on_shelf, take_off_shelf
 from yarrow_lane.desk.air_kept import AirKept
 from yarrow_lane.desk.books_kept import BooksKept
@@ -126,10 +127,12 @@ class Desk:
         self._tell(Change(STUDIO, "", label))
         return True
 
-    def start_commission(self, brief: Brief) -> str:
-        """A new commission comes to the shelf; returns its id."""
+    def start_commission(self, brief: Brief, asked: Newcomer | None = None) -> str:
+        """A new commission comes to the shelf, as it was `asked` about before promising; returns its id."""
         number = sum(d != STUDIO for d in self.store.database.versions.heads()) + 1
         commission = Commission(f"c{number:04d}", brief)
+        if asked is not None:
+            commission = as_asked(commission, asked)
         studio = put_on_shelf(self.studio, commission.id)
         label, at = f"Started {brief.title}", self.clock()
         texts = {part.name: to_json(part, getattr(commission, part.name)) for part in PARTS}

@@ -8,7 +8,7 @@ from tests.conftest import NOON
 from yarrow_lane.books.quote import HOURS
 from yarrow_lane.calendar.pace import Pace, Paced
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.commission.newcomer import Newcomer, newcomer_work
+from yarrow_lane.commission.newcomer import Newcomer, as_asked, newcomer_work
 from yarrow_lane.commission.quoting import hours_by_part, piece_in, piece_of, prices_by_size, quote_for, scope_of
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose.composition import Compose, ComposeTrouble, set_size
@@ -54,3 +54,19 @@ def test_the_piece_of_a_commission_and_back():
 def test_a_size_that_cannot_be_is_refused():
     with pytest.raises(ComposeTrouble):
         quote_for(replace(DOG, width_mm=0.0), False, Studio(), NEW, NOON)
+
+
+def test_a_commission_begins_as_it_was_asked_about():
+    asked = Newcomer(400.0, 500.0, 2, "cat", painterly=True)
+
+    def begun(name: str, piece: Newcomer = asked) -> Commission:
+        return as_asked(Commission("c1", new_brief(name, "cat", "T.", "acrylic", NOON.date(), None)), piece)
+
+    c = begun("Moss and Fennel")
+    assert [s.name for s in c.brief.sitters] == ["Moss", "Fennel"] and c.brief.title == "Moss and Fennel"
+    assert (c.compose.width_mm, c.compose.height_mm, c.layers.school.finish) == (400.0, 500.0, "painterly")
+    assert [s.name for s in begun("Moss").brief.sitters] == ["Moss", "sitter 2"]
+    assert {s.id for s in begun("Moss").brief.sitters} == {1, 2} and begun("Moss").brief.next_sitter == 3
+    assert [s.name for s in begun("Salt and Pepper", replace(asked, sitters=1)).brief.sitters] == ["Salt and Pepper"]
+    with pytest.raises(ComposeTrouble):
+        begun("Moss", replace(asked, height_mm=0.0))

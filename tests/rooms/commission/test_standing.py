@@ -43,7 +43,7 @@ def outlook(commission, now: datetime = NOON) -> Outlook:
     ("shut", "title"),
     [
         (None, "Take in the photographs"),
-        ("Intake", "Choose the size"),
+        ("Intake", "Take 40 × 50\u202fcm"),
         ("Compose", "Carry it over by tracing"),
         ("Transfer", "Lay the ground"),
         ("Tone", "Take a string of colours"),

@@ -197,10 +197,13 @@ def test_before_promising_goes_by_key_into_the_brief(qtbot, calendar, wait_idle)
     offered = page._acts.offered(page.workroom.now)
     assert (offered.offers.earliest or offered.offers.last).dates.safe >= small, "three sitters take longer than one"
     page.promise(small)
-    fill(qtbot, page, "Sitter", "Wren")
+    fill(qtbot, page, "Sitter", "Wren, Rook, Jay")
     page.start()
     wait_idle(page.window())
-    assert page.desk.commission(page.selected).brief.promised == small
+    begun = page.desk.commission(page.selected)
+    assert begun.brief.promised == small and [s.name for s in begun.brief.sitters] == ["Wren", "Rook", "Jay"]
+    assert (begun.compose.width_mm, begun.compose.height_mm) == (300, 400), "what was asked about is not asked again"
+    assert page.piece is None, "the next is asked about anew"
 
 
 def test_a_missed_sitting_is_seen_the_next_day(qtbot, calendar, wait_idle):

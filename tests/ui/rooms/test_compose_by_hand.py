@@ -6,7 +6,8 @@ from bench import hands
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog
 
-from tests.doing import do_part
+from tests.conftest import jpeg_of
+from tests.doing import do_part, photo_from_file
 from tests.journeys.hands import drag, fill, keys, path, press
 from tests.rooms.compose.sitters import sitter
 from tests.ui.rooms.doing import ENTER, ESC, LONGER, SPACE, UNDO, cut_out, now
@@ -15,7 +16,9 @@ from yarrow_lane.compose import pieces
 from yarrow_lane.compose.pieces import Ring
 from yarrow_lane.compose.placing import add_piece
 from yarrow_lane.compose.reference import reference_key
+from yarrow_lane.intake.photos import add_photo
 from yarrow_lane.lane.happening import ProofAnswered, ProofSent, of_kind
+from yarrow_lane.measure.lengths import size_text
 
 
 def test_a_sitter_is_cut_out_with_one_loop_mended_with_a_stroke_and_placed(qtbot, two, wait_idle):
@@ -237,6 +240,25 @@ def test_a_proof_is_sent_approved_and_reopened_by_a_change(qtbot, placed, wait_i
     press(qtbot, page, "Save it as a picture…")
     wait_idle(window)
     assert (tmp_path / "proof.png").stat().st_size > 10_000
+
+
+def test_the_size_proposed_is_drawn_and_taken_by_enter(qtbot, window, commission_id, wait_idle, cat):
+    photo = photo_from_file(window.desk, jpeg_of(cat), "cat.jpg")
+    window.open_door(commission_id, "Compose")
+    assert window.current.bench.act.title.text() == "Choose the size", "there is nothing yet to propose it by"
+    do_part(window.desk, commission_id, "in", "intake", lambda i: add_photo(i, photo))
+    wait_idle(window)
+    page = window.current
+    proposed = page.size_to_take
+    said = size_text(proposed.width_mm, proposed.height_mm, "cm")
+    assert proposed.width_mm > proposed.height_mm, "451 x 300 px lie"
+    assert page.bench.act.title.text() == page.standing().act.title == f"Take {said}"
+    assert any(getattr(o, "text", "") == f"{said}, proposed" for o in page.crop_view.overlays)
+    keys(qtbot, window, ENTER)
+    wait_idle(window)
+    compose = now(window).compose
+    assert (compose.width_mm, compose.height_mm, compose.format_name) == (proposed.width_mm, proposed.height_mm, proposed.name)
+    assert compose.background is None and page.size_to_take is None, "the crop is the next Enter"
 
 
 def test_what_a_way_of_working_lacks_is_said(qtbot, window, commission_id):

@@ -6,7 +6,9 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedLayout
 
 from yarrow_lane.commission.recompose import Proposal, recompose
+from yarrow_lane.commission.standing import photos_that_count, size_to_take
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.compose.proposed_size import ProposedSize
 from yarrow_lane.ui.bench_sheet import BenchSheet, ChoiceSheet, Switch
 from yarrow_lane.ui.kit.picture_view import PictureView
 from yarrow_lane.ui.room_mode import ModedPage
@@ -64,6 +66,12 @@ class ComposePage(ModedPage):
     def shown(self) -> Compose:
         """What is on the table: the composition on record, or the one proposed."""
         return self.pending or self.commission.compose
+
+    @property
+    def size_to_take(self) -> ProposedSize | None:
+        """The size the yellow field names while none is chosen."""
+        c = self.commission
+        return size_to_take(c, self.studio, self.desk.evidence.of_all(photos_that_count(c)))
 
     def show_placed(self, piece_id: int) -> None:
         """Go to where the sitters are placed, that one chosen."""

@@ -64,7 +64,8 @@ class SizeMode(Mode):
         photo = to_frame(self._shown, page.commission.intake)
         evidence = page.workroom.judging.evidence((photo,) if photo is not None else ())
         view = compose_view(
-            page.commission, self._shown, page.studio, self.series, self._half, evidence, self.nearest, self.support, self
+            page.commission, self._shown, page.studio, self.series, self._half, evidence, self.nearest, self.support,
+            page.size_to_take, self,
         )  # fmt: skip
         self._show_photo(view.photo)
         self.handles.show(view.crop)
@@ -202,8 +203,11 @@ class SizeMode(Mode):
         return self.page.proposal(f"Laid the crop on {photo.name}", seen)
 
     def lay_or_go(self) -> Meaning:
-        """What the room's own act means: choose a size, lay the crop, take photographs in, or answer the client."""
+        """What the room's own act means: take the size proposed or choose one, lay the crop, take photographs in, or answer the client."""
         if not self._shown.sized:
+            proposed = self.page.size_to_take
+            if proposed is not None:
+                return self._resized(proposed.width_mm, proposed.height_mm, proposed.name)
             self.page.bench.point_at("Stock size")
             return None
         if self._shown.framed:

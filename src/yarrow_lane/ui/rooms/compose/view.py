@@ -7,7 +7,7 @@ from typing import Literal, Protocol
 from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.recompose import Proposal
 from yarrow_lane.commission.studio import Studio
-from yarrow_lane.compose.composition import Compose, largest_crop_width, set_size
+from yarrow_lane.compose.composition import Compose, frame, largest_crop_width, set_size
 from yarrow_lane.compose.detail import (
     carried_px_per_mm,
     detail_word,
@@ -15,6 +15,7 @@ from yarrow_lane.compose.detail import (
 )
 from yarrow_lane.compose.formats import SERIES, SERIES_WORDS, Format, Series, formats_of
 from yarrow_lane.compose.nearest import Near, nearest_sizes
+from yarrow_lane.compose.proposed_size import ProposedSize
 from yarrow_lane.compose.rack import MOST_LEFT, Stretched, favourite_formats, on_rack, words
 from yarrow_lane.compose.standing import lie_word, to_frame
 from yarrow_lane.documents.print_plan import plan_print
@@ -78,11 +79,11 @@ class ComposeView:
 
 def compose_view(
     c: Commission, shown: Compose, studio: Studio, series: Series | Mine, half: tuple[float, float],
-    evidence: Mapping[str, Evidence], nearest: bool, support: str, hands: Hands,
+    evidence: Mapping[str, Evidence], nearest: bool, support: str, proposed: ProposedSize | None, hands: Hands,
 ) -> ComposeView:  # fmt: skip
     """Work it out; `shown` is the composition on record or the one proposed, `half` a width or height written alone.
 
-    With `nearest` the stock sizes nearest to the crop are drawn and listed.
+    With `nearest` the stock sizes nearest to the crop are drawn and listed; of a size that is only `proposed` what it would take.
     """
     photo = to_frame(shown, c.intake)
     seen = evidence.get(photo.id) if photo is not None else None
@@ -100,6 +101,8 @@ def compose_view(
     if near:
         sections = (sections[0], _near_section(near, photo, seen, studio, hands), *sections[1:])
     overlays = compose_overlays(crop, tuple((n.crop, format_words(n.format, studio)) for n in near))
+    if proposed is not None and photo is not None:
+        overlays = _proposed_overlays(proposed, photo, studio.unit)
     return ComposeView(photo, crop, overlays, sections, tuple(switches))
 
 
@@ -134,6 +137,16 @@ def compose_overlays(crop: Rect | None, near: tuple[tuple[Rect, str], ...] = ())
         return tuple(found)
     thirds = tuple(crop.x + crop.width * n / 3 for n in (1, 2)), tuple(crop.y + crop.height * n / 3 for n in (1, 2))
     return Veil(crop.corners), Lattice(crop, *thirds, weight=0.6)
+
+
+def _proposed_overlays(proposed: ProposedSize, photo: Photo, unit: Unit) -> tuple[Overlay, ...]:
+    """The largest crop the proposed size would take, dashed: nothing is laid yet."""
+    sized, size = set_size(Compose(), proposed.width_mm, proposed.height_mm), (photo.width_px, photo.height_px)
+    laid = frame(sized, photo.id, size, largest_crop_width(sized, size), (size[0] / 2, size[1] / 2)).background
+    assert laid is not None
+    words = f"{size_text(proposed.width_mm, proposed.height_mm, unit)}, proposed"
+    top = laid.crop.centre[0], laid.crop.y
+    return Veil(laid.crop.corners, 90), Box(laid.crop, line="dashes"), Words(top, words, "over", shift=(0.0, 18.0))
 
 
 def format_words(f: Format, studio: Studio) -> str:

@@ -267,6 +267,7 @@ class StudioPage(RoomPage):
 
     def clear_form(self) -> None:
         """An empty form."""
+        self.piece = None
         self.fill_form(StartForm())
         self.bench.point_at("Sitter")
 
@@ -311,8 +312,10 @@ class StudioPage(RoomPage):
         brief = new_brief(
             form.sitter, form.kind, form.client, form.medium, self.workroom.now.date(), form.promised, form.wish
         )  # fmt: skip
-        self.selected = self.desk.start_commission(brief)
-        self.on_bench, self.form = "today", StartForm()
+        # What was asked about before promising need not be written again.
+        asked = None if self.piece is None else replace(self.piece, kind=form.kind)
+        self.selected = self.desk.start_commission(brief, asked)
+        self.on_bench, self.form, self.piece = "today", StartForm(), None
         self.workroom.open_door(self.selected, "Intake")
         if form.files:
             self.workroom.arrivals.take(self.selected, [Path(f) for f in form.files], 0, False)
