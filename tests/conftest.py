@@ -5,6 +5,7 @@ import os
 import shutil
 import time
 from datetime import UTC, datetime
+from functools import lru_cache
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -21,6 +22,7 @@ from yarrow_lane.demo.build import build_demo
 from yarrow_lane.demo.scene import SetClock
 from yarrow_lane.desk.desk import Desk
 from yarrow_lane.intake.brief import new_brief
+from yarrow_lane.palette.mixer import make_mixer
 from yarrow_lane.store.store import Store
 from yarrow_lane.workers.pool import Workers
 
@@ -96,6 +98,16 @@ def no_dialogs(monkeypatch):
     for name in ("getOpenFileNames", "getOpenFileName", "getSaveFileName"):
         monkeypatch.setattr(QFileDialog, name, lambda *_: ("", ""))
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_: "")
+
+
+@pytest.fixture(autouse=True, scope="session")
+def paintboxes_ready():
+    """A paintbox is made ready once for all windows of this process: a second of each test that only passes by the palette."""
+    from yarrow_lane.ui.rooms.palette import answering
+
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(answering, "make_mixer", lru_cache(3)(lambda box, medium, _: make_mixer(box, medium)))
+        yield
 
 
 _LASTING: list[Workers] = []

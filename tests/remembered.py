@@ -13,7 +13,7 @@ from typing import Any
 from yarrow_lane.measure.progress import SILENT, Progress
 from yarrow_lane.workers.pool import Limits, Workers
 
-_ROOMS = ("layers.", "transfer.", "compose.", "check.", "palette.")
+_ROOMS = ("intake.", "layers.", "transfer.", "compose.", "check.", "palette.", "calendar.")
 _MOST_BYTES = 60_000_000
 _USUAL = Limits()
 
