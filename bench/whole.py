@@ -31,7 +31,7 @@ from yarrow_lane.store.store import Store
 from yarrow_lane.ui.window import Window
 from yarrow_lane.workers.pool import Workers
 
-_IDLE_S = 8.0
+_IDLE_S, _RESTS_S, _NO_WORK_S = 8.0, 30.0, 0.005
 _NEXT_TIDYING_MS = 60_000  # beyond it the tidying is over for now
 # Eight hours of hands: one deed in ten seconds, common enough between strokes of a brush (our choice).
 _DEEDS, _WARM, _EACH_S = 2880, 480, 10
@@ -65,14 +65,24 @@ def _on_the_demo(clock: Callable[[], datetime]) -> Iterator[tuple[QApplication, 
     workers.close()
 
 
+def _used(seconds: float) -> float:
+    """Processor seconds of this process while so much time passes."""
+    before = time.process_time()
+    _wait(seconds)
+    return time.process_time() - before
+
+
 def _idle(qt: QApplication, window: Window, go: Callable[[], object]) -> float:
-    """Share of one core while nothing is done, after everything that was asked for has come."""
+    """Share of one core while nothing is done, after everything that was asked for has come.
+
+    Pictures are made one after the other, with moments between: waited for are three seconds without work, at most half a minute.
+    """
     go()
     settle(qt, window, 60)
-    _wait(1.0)
-    before = time.process_time()
-    _wait(_IDLE_S)
-    return (time.process_time() - before) / _IDLE_S
+    quiet, begun = 0, time.monotonic()
+    while quiet < 3 and time.monotonic() < begun + _RESTS_S:
+        quiet = quiet + 1 if _used(1.0) < _NO_WORK_S else 0
+    return _used(_IDLE_S) / _IDLE_S
 
 
 def idle() -> Iterator[str]:
