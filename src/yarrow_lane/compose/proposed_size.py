@@ -38,10 +38,8 @@ def proposed_size(photo: Photo, evidence: Evidence | None, wall: Wall, formats: 
 
     On a wall whose width is told it is sought by width, else about the usual size.
     """
-    longness, lies = (
-        max(photo.width_px, photo.height_px) / min(photo.width_px, photo.height_px),
-        photo.width_px > photo.height_px,
-    )
+    lies = photo.width_px > photo.height_px
+    longness = max(photo.width_px, photo.height_px) / min(photo.width_px, photo.height_px)
     widths = width_wanted(wall)
 
     def judged(f: Format) -> tuple[float, ProposedSize]:
@@ -50,7 +48,7 @@ def proposed_size(photo: Photo, evidence: Evidence | None, wall: Wall, formats: 
         why = ["the photograph’s proportion" if askew < _SAME_PROPORTION else "near the photograph’s proportion"]
         if widths is not None:
             far = beyond(width, *widths)
-            why.append("suits the wall" if far == 0 else "as near to the wall’s wish as there is")
+            why.append("suits the wall" if far == 0 else f"{'smaller' if width < widths[0] else 'larger'} than the wall wants")
         else:
             far = abs(math.log(math.hypot(width, height) / math.hypot(*USUAL_MM)))
         carried = carried_px_per_mm(set_size(Compose(), width, height), photo, evidence)

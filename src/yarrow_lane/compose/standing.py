@@ -60,9 +60,8 @@ def stand(
 ) -> Standing:  # fmt: skip
     """Where the room stands; `evidence` by photograph id, as far as it is known, a client answers within `answer_days`.
 
-    `proposed` is the size to take while there is none.
-
-    A proof that was sent keeps the door open until it is answered, and every change after an approval opens it again.
+    `proposed` is the size to take while there is none. A proof that was sent keeps the door open until it is answered, and every
+    change after an approval opens it again.
     """
     if not compose.sized:
         return Standing("", "no size chosen", _size_act(proposed, unit))

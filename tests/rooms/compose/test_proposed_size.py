@@ -49,6 +49,8 @@ def test_a_told_wall_is_filled_by_half_to_three_quarters():
     assert 600 <= proposed(6000, 4000, Wall(free_width_mm=1200.0)).width_mm <= 900
     over_sofa = proposed(4000, 3000, Wall(furniture=Furniture("sofa", 1200.0, 800.0)))
     assert 2 / 3 * 1200 <= over_sofa.width_mm <= 3 / 4 * 1200 and "suits the wall" in over_sofa.why
+    thin = proposed(1080, 1350, Wall(free_width_mm=1200.0))
+    assert thin.width_mm < 600 and thin.why.endswith("smaller than the wall wants, it carries that")
 
 
 def test_nothing_is_proposed_of_no_sizes():
