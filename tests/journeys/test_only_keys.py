@@ -125,9 +125,9 @@ def test_a_portrait_from_an_empty_studio_to_delivered_by_keys_alone(
     assert c().intake.photos[0].rights.consent == "given"
     hands.press(ESC)
     go_on("Compose")
-    hands.press(ENTER)
-    hands.choose(2)
-    hands.press(ESC)
+    proposed = window.current.size_to_take
+    hands.press(ENTER)  # the size proposed, then its crop
+    assert (c().compose.width_mm, c().compose.height_mm) == (proposed.width_mm, proposed.height_mm)
     settle()
     hands.press(ENTER)
     assert c().compose.framed
