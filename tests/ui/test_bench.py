@@ -167,11 +167,17 @@ def test_what_was_wrong_with_a_value_stays_beneath_it_and_the_record_is_shown(be
 
 
 def test_a_length_that_may_be_none_is_emptied(bench, heard):
-    bench.show_sheet(sheet(Length("Wall", 2100, "cm", heard.append, "", True), Length("Width", 400, "cm", heard.append)))
+    bench.show_sheet(sheet(Length("Wall", 2100, "cm", heard.append, 0.0, True), Length("Width", 400, "cm", heard.append)))
     for label in ("Wall", "Width"):
         bench.line(label).editor.setText("")
         bench.line(label).store()
     assert heard == [0.0] and bench.line("Width").editor.text() == "40"
+
+
+@pytest.mark.parametrize(("unit", "mm", "shown"), [("cm", 400, "40"), ("in", 400, "16"), ("in", 10, "3/8"), ("cm", 0, "")])
+def test_an_example_is_told_in_the_painters_unit(bench, unit, mm, shown):
+    bench.show_sheet(sheet(Length("Width", 0, unit, usual_mm=mm)))
+    assert bench.line("Width").editor.placeholderText() == shown and bench.line("Width").editor.text() == ""
 
 
 def test_showing_again_changes_values_not_widgets_and_tells_nothing(bench, heard):

@@ -86,13 +86,13 @@ class Field:
 
 @dataclass(frozen=True)
 class Length:
-    """A length in the painter's unit; 0 shows as empty, and with `may_be_none` an empty field means 0."""
+    """A length in the painter's unit; 0 shows as empty with a usual one in grey, and with `may_be_none` an empty field means 0."""
 
     label: str
     value_mm: float
     unit: Unit
     edit: Callable[[float], Meaning] = field(default=_unchanged, compare=False)
-    hint: str = ""
+    usual_mm: float = 0.0
     may_be_none: bool = False
     about: object = None
 

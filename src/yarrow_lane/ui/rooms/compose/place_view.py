@@ -76,7 +76,7 @@ def _asked(mode: "PlaceMode", asking: Asking) -> Section:
     lines = (
         Note(f"On {mode.compose.piece(asking.piece_id).name}. Its doubt is taken as 5 % until you know better."),
         Field("What it is", asking.what, mode.name_length, "collar, tag, ear", about=drawn),
-        Length("Length in life", 0.0, mode.page.studio.unit, mode.add_known, "4.2 cm", about=drawn),
+        Length("Length in life", 0.0, mode.page.studio.unit, mode.add_known, 42.0, about=drawn),
     )
     return Section("A known length", lines)
 
@@ -196,9 +196,7 @@ def _part_section(mode: "PlaceMode") -> Section:
         Amount("Lighter or darker", move.steps, -3, 3, lambda v: to(steps=v), 0.1, 1, "steps"),
         Amount("Warmer or cooler", move.warm, -60, 60, lambda v: to(warm=v), 2, 0),
         Amount("Pinker or greener", move.pink, -60, 60, lambda v: to(pink=v), 2, 0),
-        Length(
-            "Soft edge", part.soft_mm, mode.page.studio.unit, lambda v: mode.set_part(replace(part, soft_mm=v)), "0.3", True
-        ),
+        Length("Soft edge", part.soft_mm, mode.page.studio.unit, lambda v: mode.set_part(replace(part, soft_mm=v)), 3.0, True),
         Press(f"Give {part.name} up", lambda: mode.no_part(part.id)),
         Note("Keep it as a variant to compare it with what is now."),
     ]
@@ -216,7 +214,9 @@ def _ground_section(mode: "PlaceMode") -> Section:
     lines: list[Line] = [Pick("Background", ground.kind, kinds, kind)]
     if ground.kind == "photograph":
         lines += [
-            Length("Out of focus by", ground.blur_mm, unit, lambda v: mode.set_ground(replace(ground, blur_mm=v)), "0", True),
+            Length(
+                "Out of focus by", ground.blur_mm, unit, lambda v: mode.set_ground(replace(ground, blur_mm=v)), may_be_none=True
+            ),
             Amount(
                 "Lighter or darker",
                 ground.move.steps,

@@ -137,13 +137,13 @@ class SidesMode(Mode):
             ]
         if self.page.commission.brief.medium in ("watercolour", "soft pastel"):
             lines += [
-                Length("Mount, each side", sides.mount_mm, unit, lambda v: self._set("Set the mount", mount_mm=v), "5", True),
+                Length("Mount, each side", sides.mount_mm, unit, lambda v: self._set("Set the mount", mount_mm=v), 50.0, True),
                 Length(
                     "more at the foot",
                     sides.mount_foot_mm,
                     unit,
                     lambda v: self._set("Set the mount's foot", mount_foot_mm=v),
-                    "1",
+                    10.0,
                     True,
                 ),
                 Note("Paper never touches glass: the mount keeps it off."),

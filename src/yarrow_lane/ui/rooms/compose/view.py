@@ -186,8 +186,8 @@ def _sections(
             "Size",
             (
                 Pick("Stock size", shown.format_name, options, hands.choose_format),
-                Length("Or your own width", width, unit, hands.own_width, "40"),
-                Length("and height", height, unit, hands.own_height, "50"),
+                Length("Or your own width", width, unit, hands.own_width, 400.0),
+                Length("and height", height, unit, hands.own_height, 500.0),
             ),
         )
     ]

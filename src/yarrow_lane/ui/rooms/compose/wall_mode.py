@@ -137,14 +137,14 @@ class WallMode(Mode):
                 wall.free_width_mm,
                 unit,
                 lambda v: self._set("Wrote the free width", free_width_mm=v),
-                "220",
+                2200.0,
                 True,
             ),
         ]
         below: list[Line] = [
             Field("What stands below", name, lambda v: self._furniture(name=v.strip()), "a sofa"),
-            Length("Its width", furniture.width_mm, unit, lambda v: self._furniture(width_mm=v), "180", True),
-            Length("Its height", furniture.height_mm, unit, lambda v: self._furniture(height_mm=v), "82", True),
+            Length("Its width", furniture.width_mm, unit, lambda v: self._furniture(width_mm=v), 1800.0, True),
+            Length("Its height", furniture.height_mm, unit, lambda v: self._furniture(height_mm=v), 820.0, True),
         ]
         told = f"value {value_of(wall.colour[0]):.1f}" + (f", {wall.source}" if wall.source else "")
         below_told = f"{name}, {length_text(furniture.height_mm, unit, 0)} high" if name and furniture.height_mm else "nothing"

@@ -101,7 +101,7 @@ def brief_sections(c: Commission, studio: Studio, today: date, keep_location: bo
             "Where it will hang",
             (
                 Field("Colour of the wall", b.wall_colour, _sets("wall_colour", "the wall's colour"), "red paper"),
-                Length("Free width of the wall", b.wall_width_mm, unit, _sets("wall_width_mm", "the wall's width"), "210", True),
+                Length("Free width of the wall", b.wall_width_mm, unit, _sets("wall_width_mm", "the wall's width"), 2100.0, True),
                 Field("Its light", b.wall_light, _sets("wall_light", "the wall's light"), "north window, lamp in the evening"),
             ),
             _wall_words(b, studio),
@@ -149,14 +149,16 @@ def _sitter_lines(s: Sitter, studio: Studio) -> tuple[Line, ...]:
     if s.kind == "person":
         lines.append(Tick("A child: a guardian consents", s.child, lambda v: changed(replace(s, child=v))))
     unit = studio.unit
-    lines.append(Length("Head, crown to chin", s.head_mm, unit, lambda mm: changed(replace(s, head_mm=mm)), "", True, s.id))
+    lines.append(Length("Head, crown to chin", s.head_mm, unit, lambda mm: changed(replace(s, head_mm=mm)), 0.0, True, s.id))
     usual = USUAL_HEAD_MM.get(s.kind)
     if not s.head_mm and usual is not None:
         words = f"Take {length_text(usual, unit)}, a guess for {'an' if s.kind[:1] in 'aeiou' else 'a'} {s.kind}"
         lines.append(Press(words, lambda: changed(replace(s, head_mm=usual))))
     front = begun(front_word(s.kind))
     lines.append(
-        Length(f"{front} in front of the eyes", s.muzzle_mm, unit, lambda mm: changed(replace(s, muzzle_mm=mm)), "", True, s.id)
+        Length(
+            f"{front} in front of the eyes", s.muzzle_mm, unit, lambda mm: changed(replace(s, muzzle_mm=mm)), 0.0, True, s.id
+        )
     )
     return tuple(lines)
 

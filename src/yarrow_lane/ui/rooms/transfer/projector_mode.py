@@ -196,7 +196,9 @@ class ProjectorMode(Mode):
             self.page.refresh()
             return None
 
-        lines: list[Line] = [Length(label, self.tape[n], unit, partial(measured, n), "", True) for n, label in enumerate(_TAPE)]
+        lines: list[Line] = [
+            Length(label, self.tape[n], unit, partial(measured, n), 0.0, True) for n, label in enumerate(_TAPE)
+        ]
         if all(self.tape):
             found = squared(width, *self.tape)
             lines += [Note(words, "good" if found.holds else "wrong") for words in squared_words(found)]
