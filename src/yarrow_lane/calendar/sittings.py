@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date, datetime
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -75,4 +76,12 @@ class Plan:
 
     def of(self, commission_id: str) -> tuple[Sitting, ...]:
         """One commission's sittings."""
-        return tuple(s for s in self.sittings if s.commission_id == commission_id)
+        return self._by_commission.get(commission_id, ())
+
+    @cached_property
+    def _by_commission(self) -> Mapping[str, tuple[Sitting, ...]]:
+        """Sorted once: a studio of years asks for two thousand."""
+        found: dict[str, list[Sitting]] = {}
+        for sitting in self.sittings:
+            found.setdefault(sitting.commission_id, []).append(sitting)
+        return {commission_id: tuple(some) for commission_id, some in found.items()}
