@@ -105,8 +105,9 @@ def paintboxes_ready():
     """A paintbox is made ready once for all windows of this process: a second of each test that only passes by the palette."""
     from yarrow_lane.ui.rooms.palette import answering
 
+    ready = lru_cache(3)(make_mixer)
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr(answering, "make_mixer", lru_cache(3)(lambda box, medium, _: make_mixer(box, medium)))
+        patch.setattr(answering, "make_mixer", lambda box, medium, _: ready(box, medium))
         yield
 
 

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication
 from tests.journeys.hands import keys
 from yarrow_lane.measure.plane import Rect
 from yarrow_lane.ui.kit.levels import make_levels, qimage, tinted
+from yarrow_lane.ui.kit.overlays import Outline
 from yarrow_lane.ui.kit.picture_view import PictureView
 
 
@@ -94,3 +95,21 @@ def test_grey_arrays_and_masks_become_pictures():
     assert red.red() > 200 > red.blue() and red.alpha() > 0
     assert {both.pixelColor(x, y).blue() > 200 for x in (4, 5, 6, 7) for y in range(8)} == {True, False}
     assert clear.alpha() == 0 or blue.alpha() >= 0
+
+
+@pytest.mark.parametrize(("mirrored", "upside_down"), [(False, False), (True, False), (False, True), (True, True)])
+def test_an_outline_lies_where_each_of_its_points_lies(qtbot, mirrored, upside_down):
+    """Lines of many points are laid on the screen at once; places one by one."""
+    view = view_of(qtbot)
+    view.frame.turn(mirrored, upside_down)
+    view.show()
+    square = Rect(220, 40, 120, 90)
+    before = [colour_at(view, at) for at in (square.centre, (150, 250))]
+    view.show_overlays(Outline(square.corners, closed=True, flat=(20, 200, 60)))
+    assert before == [(0, 0, 0), (200, 30, 30)]
+    for x, y in ((225, 45), (335, 45), (225, 125), (335, 125), square.centre):
+        assert colour_at(view, (x, y)) == (20, 200, 60)
+    for x, y in ((210, 85), (350, 85), (280, 30), (280, 140), (180, 85)):
+        assert colour_at(view, (x, y)) == ((0, 0, 0) if x > 200 else (200, 30, 30)), "nothing of it stands elsewhere"
+    view.zoom(1.7, QPointF(300, 250))
+    assert colour_at(view, (230, 85)) == (20, 200, 60)

@@ -43,7 +43,7 @@ def as_asked(c: Commission, piece: Newcomer) -> Commission:
     names = joined if len(joined) == piece.sitters else [first.name, *(f"sitter {n}" for n in range(2, piece.sitters + 1))]
     brief = replace(c.brief, sitters=(replace(first, name=names[0]),))
     for name in names[1:]:
-        brief = add_sitter(brief, name, piece.kind)
+        brief = add_sitter(brief, name, first.kind)
     school = replace(c.layers.school, finish="painterly" if piece.painterly else "close")
     sized = set_size(c.compose, piece.width_mm, piece.height_mm)
     return replace(c, brief=brief, compose=sized, layers=replace(c.layers, school=school))

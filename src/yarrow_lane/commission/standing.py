@@ -20,6 +20,7 @@ from yarrow_lane.commission.commission import Commission
 from yarrow_lane.commission.studio import Studio
 from yarrow_lane.compose import standing as compose
 from yarrow_lane.compose.composition import Compose
+from yarrow_lane.compose.detail import largest_canvas
 from yarrow_lane.compose.formats import formats_of
 from yarrow_lane.compose.proposed_size import ProposedSize, proposed_size
 from yarrow_lane.compose.rack import favourite_formats
@@ -214,7 +215,8 @@ def size_to_take(c: Commission, studio: Studio, evidence: Mapping[str, Evidence]
         return None
     wall = replace(c.compose.wall, free_width_mm=c.compose.wall.free_width_mm or c.brief.wall_width_mm)
     formats = favourite_formats(studio.rack) or formats_of("inch" if studio.unit == "in" else "metric")
-    return proposed_size(photo, evidence.get(photo.id), wall, formats)
+    carries = largest_canvas(c.compose, photo, evidence.get(photo.id))
+    return proposed_size(photo.width_px / photo.height_px, carries, wall, formats)
 
 
 def unpaid_words(c: Commission, studio: Studio) -> str:

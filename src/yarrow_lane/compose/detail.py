@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 from yarrow_lane.compose.composition import Compose, largest_crop_width
-from yarrow_lane.intake.detail import usable_px_per_mm
+from yarrow_lane.intake.detail import largest_canvas_mm, usable_px_per_mm
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.photos import Photo
 from yarrow_lane.measure.plane import Point
@@ -34,6 +34,11 @@ def carried_px_per_mm(compose: Compose, photo: Photo, evidence: Evidence | None)
     placed = [1 / p.mm_per_px for p in compose.pieces if p.photo_id == photo.id]
     stored = min(placed) if placed else part_used(compose, photo.id, (photo.width_px, photo.height_px))[0] / compose.width_mm
     return stored if evidence is None else usable_px_per_mm(stored, evidence)
+
+
+def largest_canvas(compose: Compose, photo: Photo, evidence: Evidence | None) -> tuple[float, float]:
+    """Width and height in mm of the largest canvas that the part used of a photograph carries workably."""
+    return largest_canvas_mm(part_used(compose, photo.id, (photo.width_px, photo.height_px)), evidence, DETAIL_WORKABLE_PX_MM)
 
 
 def thinnest(

@@ -1,10 +1,7 @@
 """The piece on the client's wall: how wide, how high, above what, from how far."""
 
-import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
-from yarrow_lane.compose.formats import Format
 from yarrow_lane.compose.sides import Outer
 from yarrow_lane.compose.wall import Wall
 
@@ -51,49 +48,3 @@ def width_wanted(wall: Wall) -> tuple[float, float] | None:
 def diagonal_wanted(distance_mm: float) -> tuple[float, float]:
     """The diagonals that suit the distance it is looked at from, mm."""
     return distance_mm / DIAGONALS[1], distance_mm / DIAGONALS[0]
-
-
-@dataclass(frozen=True)
-class Advised:
-    """A stock size and how well it suits, 0 exactly; `why` in words."""
-
-    format: Format
-    off: float
-    why: str
-
-
-def advised_sizes(
-    wall: Wall, proportion: float, formats: Sequence[Format], carries_mm: tuple[float, float] | None, most: int = 3
-) -> tuple[Advised, ...]:  # fmt: skip
-    """Stock sizes of about that proportion (width over height) that suit the wall, the distance and what the photograph carries.
-
-    `carries_mm` is the largest canvas the photograph carries workably. The best first. Each measure counts by its logarithm.
-    """
-    widths, (least, most_diagonal) = width_wanted(wall), diagonal_wanted(wall.distance_mm)
-    found = []
-    longness = max(proportion, 1 / proportion)
-    for f in formats:
-        width, height = (f.long_mm, f.short_mm) if proportion > 1 else (f.short_mm, f.long_mm)
-        off = 4 * abs(math.log(f.long_mm / f.short_mm / longness))
-        why = []
-        if widths is not None:
-            outside = beyond(width, *widths)
-            off += outside
-            why.append(
-                "suits the wall" if outside == 0 else "narrow for the wall" if width < widths[0] else "wide for the wall"
-            )
-        outside = beyond(math.hypot(width, height), least, most_diagonal)
-        off += outside
-        if outside == 0:
-            why.append("suits the distance")
-        if carries_mm is not None and width > carries_mm[0]:
-            off += 2 * math.log(width / carries_mm[0])
-            why.append("more than the photograph carries")
-        found.append(Advised(f, off, ", ".join(why)))
-    found.sort(key=lambda a: a.off)
-    return tuple(found[:most])
-
-
-def beyond(value: float, low: float, high: float) -> float:
-    """How far a value is outside a range, as a logarithm: 0 within."""
-    return math.log(low / value) if value < low else math.log(value / high) if value > high else 0.0

@@ -4,17 +4,14 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from yarrow_lane.compose.composition import Compose, set_size
-from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, carried_px_per_mm
+from yarrow_lane.compose.fitting_sizes import Misfit, laid, misfit
 from yarrow_lane.compose.formats import Format
-from yarrow_lane.compose.hanging import beyond, width_wanted
+from yarrow_lane.compose.hanging import width_wanted
 from yarrow_lane.compose.wall import Wall
-from yarrow_lane.intake.evidence import Evidence
-from yarrow_lane.intake.photos import Photo
+from yarrow_lane.measure.plane import Point
 
 USUAL_MM = (300.0, 400.0)  # a portrait's usual canvas: common practice
-# What counts alike by its logarithm, our choice: a tenth of proportion as much as two fifths of the diagonal; too little detail twice.
-_PROPORTION, _TOO_THIN = 4.0, 2.0
+_USUAL_DIAGONALS = (math.hypot(*USUAL_MM),) * 2
 _SAME_PROPORTION = 0.02  # of its logarithm: our choice, less than a mat hides
 
 
@@ -33,27 +30,21 @@ class ProposedSize:
         return f"{self.format.series} {self.format.name}"
 
 
-def proposed_size(photo: Photo, evidence: Evidence | None, wall: Wall, formats: Sequence[Format]) -> ProposedSize | None:
-    """The best of these for that photograph, stored px counting while its detail is not measured; None of no formats.
+def proposed_size(proportion: float, carries_mm: Point, wall: Wall, formats: Sequence[Format]) -> ProposedSize | None:
+    """The best of these for a photograph of that proportion (width over height) that carries so much workably; None of no formats.
 
     On a wall whose width is told it is sought by width, else about the usual size.
     """
-    lies = photo.width_px > photo.height_px
-    longness = max(photo.width_px, photo.height_px) / min(photo.width_px, photo.height_px)
     widths = width_wanted(wall)
+    diagonals = _USUAL_DIAGONALS if widths is None else None
+    judged = [(f, misfit(laid(f, proportion), proportion, widths, diagonals, carries_mm)) for f in formats]
+    if not judged:
+        return None
+    best, suits = min(judged, key=lambda found: found[1].off)
+    return ProposedSize(best, *laid(best, proportion), _why(suits, widths is not None))
 
-    def judged(f: Format) -> tuple[float, ProposedSize]:
-        width, height = (f.long_mm, f.short_mm) if lies else (f.short_mm, f.long_mm)
-        askew = abs(math.log(f.long_mm / f.short_mm / longness))
-        why = ["the photograph’s proportion" if askew < _SAME_PROPORTION else "near the photograph’s proportion"]
-        if widths is not None:
-            far = beyond(width, *widths)
-            why.append("suits the wall" if far == 0 else f"{'smaller' if width < widths[0] else 'larger'} than the wall wants")
-        else:
-            far = abs(math.log(math.hypot(width, height) / math.hypot(*USUAL_MM)))
-        carried = carried_px_per_mm(set_size(Compose(), width, height), photo, evidence)
-        thin = max(0.0, math.log(DETAIL_WORKABLE_PX_MM / carried))
-        why.append("it carries that" if thin == 0 else "though it carries less")
-        return _PROPORTION * askew + far + _TOO_THIN * thin, ProposedSize(f, width, height, ", ".join(why))
 
-    return min((judged(f) for f in formats), key=lambda found: found[0], default=(0.0, None))[1]
+def _why(suits: Misfit, walled: bool) -> str:
+    near = "" if suits.askew < _SAME_PROPORTION else "near "
+    words = [f"{near}the photograph’s proportion", *([suits.wall_words] if walled else [])]
+    return ", ".join((*words, "it carries that" if suits.thin == 0 else "though it carries less"))

@@ -31,9 +31,10 @@ def usable_px_per_mm(px_per_mm: float, evidence: Evidence) -> float:
     return px_per_mm * evidence.share
 
 
-def largest_canvas_mm(crop_px: tuple[float, float], evidence: Evidence, needed_px_mm: float) -> tuple[float, float]:
-    """The largest canvas this crop can carry with `needed_px_mm` resolved px on each mm, width and height."""
-    return crop_px[0] * evidence.share / needed_px_mm, crop_px[1] * evidence.share / needed_px_mm
+def largest_canvas_mm(crop_px: tuple[float, float], evidence: Evidence | None, needed_px_mm: float) -> tuple[float, float]:
+    """Width and height of the largest canvas this crop can carry with `needed_px_mm` resolved px on each mm; stored ones while not measured."""
+    share = evidence.share if evidence is not None else 1.0
+    return crop_px[0] * share / needed_px_mm, crop_px[1] * share / needed_px_mm
 
 
 def shows_more(one: tuple[int, Evidence], other: tuple[int, Evidence]) -> tuple[float, float]:

@@ -14,6 +14,7 @@ MM_PER_INCH = 25.4
 Unit = Literal["cm", "in"]
 THIN_SPACE = "\u202f"  # narrow and unbreakable: a number never parts from its unit
 _SIXTEENTHS = 16
+_HAND_MM = 100.0  # our choice: an example is no measure
 _PER_UNIT = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": MM_PER_INCH, '"': MM_PER_INCH, "″": MM_PER_INCH}
 _LENGTH = re.compile(
     r"^\s*(?:(?P<whole>\d+(?:[.,]\d+)?)(?=\s|[a-z\"″]|$))?\s*(?:(?P<up>\d+)\s*/\s*(?P<down>\d+))?\s*"
@@ -70,6 +71,13 @@ def number_text(length_mm: float, unit: Unit = "cm", decimals: int = 1) -> str:
 def length_text(length_mm: float, unit: Unit = "cm", decimals: int = 1) -> str:
     """A length with its unit, a thin space between: "5.0 cm" as "5 cm", "8 1/2 in"."""
     return f"{number_text(length_mm, unit, decimals)}{THIN_SPACE}{unit}"
+
+
+def example_text(length_mm: float, unit: Unit) -> str:
+    """A usual length as an example to write by, in whole inches from a hand's breadth on; "" for none."""
+    if unit == "in" and length_mm >= _HAND_MM:
+        return str(round(length_mm / MM_PER_INCH))
+    return number_text(length_mm, unit) if length_mm else ""
 
 
 def size_text(width_mm: float, height_mm: float, unit: Unit = "cm") -> str:

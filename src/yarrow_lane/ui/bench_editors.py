@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from yarrow_lane.measure.lengths import MM_PER_INCH, number_text, parse_length
+from yarrow_lane.measure.lengths import example_text, number_text, parse_length
 from yarrow_lane.measure.trouble import Trouble
 from yarrow_lane.measure.words import cleaned
 from yarrow_lane.store.trouble import StoreTrouble
@@ -33,9 +33,6 @@ from yarrow_lane.ui.theme.sheet import colours
 
 # Takes what a change means, worked out when it is called; gives back the trouble it ran into, if any.
 Hand = Callable[[Callable[[], Meaning]], Trouble | None]
-
-
-_WHOLE_INCHES_MM = 100.0  # an example is no measure: from so much on it is told in whole inches (our choice)
 
 
 class _WheelPasses(QObject):
@@ -223,10 +220,7 @@ class LengthLine(Labelled):
     def show_line(self, line: Length) -> None:
         self.line = line
         self.label.setText(f"{line.label}, {line.unit}")
-        usual = line.usual_mm
-        if line.unit == "in" and usual >= _WHOLE_INCHES_MM:
-            usual = round(usual / MM_PER_INCH) * MM_PER_INCH
-        self.editor.setPlaceholderText(number_text(usual, line.unit) if usual else "")
+        self.editor.setPlaceholderText(example_text(line.usual_mm, line.unit))
         text = number_text(line.value_mm, line.unit) if line.value_mm else ""
         if text != self._stored and not (self.editor.hasFocus() and self.fault.text()):
             self._stored = text

@@ -1,5 +1,6 @@
 """Sittings over all commissions: lawful by an independent checker, as good as CP-SAT where it proves, stable, with pins."""
 
+import pickle
 from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 
@@ -152,3 +153,15 @@ def test_the_clock_set_back_plans_from_the_new_now():
     later = plan(works, NOW + timedelta(days=5), OWN)
     back = plan(works, NOW, OWN, (), later)
     assert back.sittings[0].day == MONDAY.date()
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_each_sitting_belongs_to_one_commission_and_stays_in_order(seed):
+    found = plan(studio(5, 8, seed), NOW, OWN)
+    for cid in (*found.finish, "nobody"):
+        assert found.of(cid) == tuple(s for s in found.sittings if s.commission_id == cid)
+    assert found.sittings and sum(len(found.of(cid)) for cid in found.finish) == len(found.sittings)
+    sent = pickle.loads(pickle.dumps(found))  # as it goes to a worker, after it was asked
+    assert sent.sittings == found.sittings and all(sent.of(cid) == found.of(cid) for cid in found.finish)
+    fewer = replace(found, sittings=found.sittings[:1])
+    assert sum(len(fewer.of(cid)) for cid in found.finish) == 1, "another plan does not remember this one"

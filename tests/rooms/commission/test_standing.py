@@ -7,15 +7,17 @@ import pytest
 
 from tests.conftest import NOON
 from tests.rooms.commission.making import LEAD, STUDIO, fresh, shut_up_to
+from tests.rooms.intake.evidence import PLAIN, resolving
 from yarrow_lane.calendar.dates import dates_of
 from yarrow_lane.calendar.own_time import OwnTime, set_hours
 from yarrow_lane.calendar.pace import Pace
 from yarrow_lane.calendar.painted_days import PaintedDays
 from yarrow_lane.calendar.plan import plan
 from yarrow_lane.commission.commission import waive_door
-from yarrow_lane.commission.standing import Outlook, outlook_of, stand, state_words
+from yarrow_lane.commission.standing import Outlook, outlook_of, room_standings, size_to_take, stand, state_words
 from yarrow_lane.commission.studio import Studio, StudioTrouble, put_on_shelf, set_climate, take_off_shelf
 from yarrow_lane.commission.today import todays_acts
+from yarrow_lane.compose.rack import Rack, like
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.deliver.handover import Deliver, ListLine
 from yarrow_lane.intake.photos import Eye, Intake
@@ -253,3 +255,20 @@ def test_before_a_way_is_chosen_the_quickest_that_does_is_planned_and_own_times_
     done = replace(half, transfer=mark_carried(half.transfer, ("details",), "tracing", 20.0))
     door = next(d for d in stand(done, STUDIO, NOON).doors if d.name == "Transfer")
     assert door.state == "shut" and "projector, then tracing" in door.fact
+
+
+def test_the_size_to_take_heeds_own_sizes_the_unit_the_wall_and_what_resolves():
+    c = shut_up_to("Intake")  # its lead has 2,400 x 3,000 px
+    assert size_to_take(fresh(), STUDIO) is None and size_to_take(shut_up_to("Compose"), STUDIO) is None
+    assert size_to_take(c, STUDIO).name == "metric 40 × 50 cm"
+    assert size_to_take(c, replace(STUDIO, unit="in")).name == "inch 11 × 14 in"
+    mine = replace(STUDIO, rack=like(like(Rack(), "iso A4", True), "metric 20 × 20 cm", True))
+    assert size_to_take(c, mine).name == "iso A4", "of the painter's own the one of nearer proportion"
+    told = replace(c, brief=replace(c.brief, wall_width_mm=1000.0))
+    assert 500 <= size_to_take(told, STUDIO).width_mm <= 750, "half to three quarters of the wall"
+    own_wall = replace(told, compose=replace(told.compose, wall=replace(told.compose.wall, free_width_mm=600.0)))
+    assert 300 <= size_to_take(own_wall, STUDIO).width_mm <= 450, "what Compose was told counts before the brief"
+    soft = replace(PLAIN, whole=resolving(0.3))
+    assert size_to_take(c, STUDIO, {LEAD.id: soft}).width_mm < size_to_take(c, STUDIO, {LEAD.id: PLAIN}).width_mm
+    act = room_standings(c, STUDIO, NOON)["Compose"].act
+    assert act.title == "Take 40 × 50\u202fcm" and act.detail.startswith("proposed: the photograph")

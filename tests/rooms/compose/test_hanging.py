@@ -6,8 +6,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from yarrow_lane.compose.fitting_sizes import advised_sizes, misfit
 from yarrow_lane.compose.formats import formats_of
-from yarrow_lane.compose.hanging import advised_sizes, diagonal_wanted, hung, width_wanted
+from yarrow_lane.compose.hanging import diagonal_wanted, hung, width_wanted
 from yarrow_lane.compose.seen_from import carries_mm, paint_words, seen_from, smallest_mm, usual_details
 from yarrow_lane.compose.sides import (
     Sides,
@@ -81,3 +82,21 @@ def test_stock_sizes_are_advised_by_wall_distance_and_photograph():
         assert 0.45 * 1400 <= wide <= 0.8 * 1400, "about half to three quarters of the wall"
     thin = advised_sizes(wall, 4 / 3, formats_of("metric"), (300.0, 225.0))
     assert thin[0].format.long_mm < best[0].format.long_mm or "more than the photograph carries" in thin[0].why
+
+
+def test_how_far_a_size_is_off_is_told_part_by_part():
+    """By hand: logarithms of ratios, none within what is wanted."""
+    exact = misfit((300, 400), 0.75, (200, 350), (450, 550), (300, 400))
+    assert exact.off == pytest.approx(0.0, abs=1e-12) and exact.wall_words == "suits the wall"
+    m = misfit((400, 400), 0.75, (600, 900), (1131.37085, 2000), (200, 400))
+    assert (
+        m.askew == pytest.approx(math.log(4 / 3))
+        and m.wide == pytest.approx(-math.log(1.5))
+        and m.wall_words == "narrow for the wall"
+    )
+    assert m.large == pytest.approx(-math.log(2), abs=1e-6) and m.thin == pytest.approx(math.log(2))
+    assert m.off == pytest.approx(4 * m.askew + math.log(1.5) + 3 * math.log(2), abs=1e-6)
+    wide = misfit((800, 600), 4 / 3, (400, 700), None, None)
+    assert (wide.large, wide.thin) == (0.0, 0.0) and wide.wall_words == "wide for the wall"
+    low = misfit((300, 400), 0.75, None, None, (600, 200))
+    assert low.thin == pytest.approx(math.log(2)), "the side that the photograph carries less of counts"

@@ -3,7 +3,7 @@
 import pytest
 
 from yarrow_lane.compose.composition import Compose, set_size
-from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, carried_px_per_mm
+from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, carried_px_per_mm, largest_canvas
 from yarrow_lane.compose.formats import formats_of
 from yarrow_lane.compose.proposed_size import proposed_size
 from yarrow_lane.compose.wall import Furniture, Wall
@@ -13,7 +13,8 @@ BARE = Wall()
 
 
 def proposed(width_px: int, height_px: int, wall: Wall = BARE, series: str = "metric"):
-    return proposed_size(Photo("p1", "one.jpg", width_px, height_px), None, wall, formats_of(series))
+    carries = largest_canvas(Compose(), Photo("p1", "one.jpg", width_px, height_px), None)
+    return proposed_size(width_px / height_px, carries, wall, formats_of(series))
 
 
 @pytest.mark.parametrize(
@@ -37,12 +38,13 @@ def test_in_inches_it_is_one_of_theirs():
     assert proposed(3000, 4000, series="inch").name == "inch 12 × 16 in"
 
 
-def test_a_thin_photograph_is_not_blown_up():
-    whole, thin = proposed(3000, 4000), proposed(450, 600)
-    assert thin.width_mm < whole.width_mm and whole.why.endswith("it carries that")
-    photo = Photo("p1", "one.jpg", 450, 600)
-    carried = carried_px_per_mm(set_size(Compose(), thin.width_mm, thin.height_mm), photo, None)
-    assert thin.why.endswith("it carries that" if carried >= DETAIL_WORKABLE_PX_MM else "though it carries less")
+@pytest.mark.parametrize("px", [(450, 600), (600, 450), (1080, 1350), (1080, 1920), (3000, 4000)])
+def test_a_thin_photograph_is_not_blown_up_and_its_words_are_what_other_rooms_measure(px):
+    found = proposed(*px)
+    assert found.width_mm * found.height_mm <= 300 * 400
+    carried = carried_px_per_mm(set_size(Compose(), found.width_mm, found.height_mm), Photo("p1", "one.jpg", *px), None)
+    assert found.why.endswith("it carries that" if carried >= DETAIL_WORKABLE_PX_MM else "though it carries less")
+    assert proposed(450, 600).width_mm < proposed(3000, 4000).width_mm
 
 
 def test_a_told_wall_is_filled_by_half_to_three_quarters():
@@ -50,8 +52,8 @@ def test_a_told_wall_is_filled_by_half_to_three_quarters():
     over_sofa = proposed(4000, 3000, Wall(furniture=Furniture("sofa", 1200.0, 800.0)))
     assert 2 / 3 * 1200 <= over_sofa.width_mm <= 3 / 4 * 1200 and "suits the wall" in over_sofa.why
     thin = proposed(1080, 1350, Wall(free_width_mm=1200.0))
-    assert thin.width_mm < 600 and thin.why.endswith("smaller than the wall wants, it carries that")
+    assert thin.width_mm < 600 and thin.why.endswith("narrow for the wall, it carries that")
 
 
 def test_nothing_is_proposed_of_no_sizes():
-    assert proposed_size(Photo("p1", "one.jpg", 300, 400), None, Wall(), ()) is None
+    assert proposed_size(0.75, (300, 400), Wall(), ()) is None

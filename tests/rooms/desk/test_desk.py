@@ -8,7 +8,8 @@ import pytest
 from tests.conftest import NOON
 from tests.doing import do_part, photo_from_file
 from yarrow_lane.commission.commission import DOORS_PART, PARTS, waive_door
-from yarrow_lane.compose.composition import Compose, Framed
+from yarrow_lane.commission.newcomer import Newcomer
+from yarrow_lane.compose.composition import Compose, ComposeTrouble, Framed
 from yarrow_lane.compose.reference import reference_key
 from yarrow_lane.desk.desk import STUDIO, Desk
 from yarrow_lane.intake.brief import new_brief
@@ -129,3 +130,27 @@ def test_a_composition_has_the_same_name_after_a_restart(tmp_path, clock):
     again = Desk(store, clock)
     assert reference_key(again.commission(cid).compose) == name
     store.close()
+
+
+def test_what_was_asked_about_is_on_record_from_the_first_step(tmp_path, clock):
+    store = Store(tmp_path / "s", date(2026, 3, 9))
+    desk = Desk(store, clock)
+    brief = new_brief("Moss and Fennel", "dog", "T.", "oil", NOON.date(), None)
+    cid = desk.start_commission(brief, Newcomer(400.0, 500.0, 2, "cat", painterly=True))
+    plain = desk.start_commission(brief)
+    begun = desk.commission(cid)
+    assert [(s.name, s.kind) for s in begun.brief.sitters] == [("Moss", "dog"), ("Fennel", "dog")], (
+        "the form says what they are"
+    )
+    assert not desk.commission(plain).compose.sized and len(desk.commission(plain).brief.sitters) == 1
+    store.close()
+    store = Store(tmp_path / "s", date(2026, 3, 9))
+    assert Desk(store, clock).commission(cid) == begun and begun.compose.width_mm == 400.0
+    store.close()
+
+
+def test_a_piece_of_no_size_starts_nothing(desk):
+    brief = new_brief("Moss", "dog", "T.", "oil", NOON.date(), None)
+    with pytest.raises(ComposeTrouble):
+        desk.start_commission(brief, Newcomer(width_mm=0.0))
+    assert desk.studio.on_shelf == ()

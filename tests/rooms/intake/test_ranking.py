@@ -7,13 +7,12 @@ import numpy as np
 import pytest
 
 from tests.rooms.intake.degraded import Harm, harmed, sources
+from tests.rooms.intake.evidence import PLAIN, resolving
 from yarrow_lane.intake.detail import largest_canvas_mm, usable_px_per_mm
-from yarrow_lane.intake.evidence import Evidence, measure_photo, near_eye
-from yarrow_lane.intake.exposure import Cast
-from yarrow_lane.intake.light import Glint, Light
+from yarrow_lane.intake.evidence import measure_photo, near_eye
+from yarrow_lane.intake.light import Glint
 from yarrow_lane.intake.photos import Eye, Photo
 from yarrow_lane.intake.ranking import rank, reason_of, worth
-from yarrow_lane.intake.resolution.usable import Usable
 from yarrow_lane.measure.progress import Cancelled, Progress
 
 EACH = 40
@@ -40,14 +39,6 @@ def test_the_known_order_is_followed_in_98_percent_of_pairs():
                 wrong += worth_a <= worth_b
     assert right + wrong > 500, "too few pairs have a known order: the test would prove little"
     assert right / (right + wrong) >= 0.98, (right, wrong)
-
-
-FULL = Usable(1.0, 0.14)
-PLAIN = Evidence(0.5, FULL, FULL, False, 0.0, 0.0, Cast((0, 0), (0, 0)), 70.0, (), Light(None, "unknown", "no readable glint"))
-
-
-def resolving(share: float) -> Usable:
-    return Usable(share, 0.14)
 
 
 def photo(name: str, radius: float | None = 40.0) -> Photo:

@@ -7,10 +7,11 @@ from PySide6.QtGui import QImage, QKeyEvent
 from PySide6.QtWidgets import QStackedWidget, QVBoxLayout, QWidget
 
 from yarrow_lane.commission.eyes import eyes_on_canvas
-from yarrow_lane.compose.composition import Compose, largest_crop_width
-from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM
+from yarrow_lane.compose.composition import Compose
+from yarrow_lane.compose.detail import largest_canvas
+from yarrow_lane.compose.fitting_sizes import Advised, advised_sizes
 from yarrow_lane.compose.ground import Lab
-from yarrow_lane.compose.hanging import Advised, advised_sizes, hung
+from yarrow_lane.compose.hanging import hung
 from yarrow_lane.compose.places import photo_px_per_mm
 from yarrow_lane.compose.proofs import PROOFS
 from yarrow_lane.compose.reference import reference_key
@@ -18,7 +19,6 @@ from yarrow_lane.compose.seen_from import EASEL_MM, paint_words, seen_from, smal
 from yarrow_lane.compose.sides import outer
 from yarrow_lane.compose.wall import Furniture, Wall
 from yarrow_lane.desk.derived import Key, Making
-from yarrow_lane.intake.detail import usable_px_per_mm
 from yarrow_lane.lane.part import Edit
 from yarrow_lane.measure.colour.munsell_value import value_of
 from yarrow_lane.measure.colour.screen import hex_of
@@ -207,9 +207,7 @@ class WallMode(Mode):
         photo = next((p for p in c.intake.photos if laid and p.id == laid.photo_id), None)
         if photo is not None and not compose.pieces:
             seen = self.page.desk.evidence.of_all((photo,)).get(photo.id)
-            wide = largest_crop_width(compose, (photo.width_px, photo.height_px))
-            usable = usable_px_per_mm(wide, seen) if seen is not None else wide
-            carries = (usable / DETAIL_WORKABLE_PX_MM, usable / DETAIL_WORKABLE_PX_MM / compose.proportion)
+            carries = largest_canvas(compose, photo, seen)
         return advised_sizes(self.wall, compose.proportion, sizes_in(self.page.sizing.series, self.page.studio), carries)
 
     def _hanging(self, compose: Compose, advised: tuple[Advised, ...], picture: QImage | None) -> Hanging:

@@ -1,7 +1,7 @@
 """The evidence of one photograph in words: each measure with its number and its meaning."""
 
 from yarrow_lane.commission.commission import Commission
-from yarrow_lane.compose.detail import DETAIL_WORKABLE_PX_MM, carried_px_per_mm, detail_words, part_used
+from yarrow_lane.compose.detail import carried_px_per_mm, detail_words, largest_canvas
 from yarrow_lane.intake.brief import Sitter, front_word
 from yarrow_lane.intake.detail import (
     FULL,
@@ -10,7 +10,6 @@ from yarrow_lane.intake.detail import (
     detail_of,
     iris_detail,
     iris_words,
-    largest_canvas_mm,
 )
 from yarrow_lane.intake.evidence import Evidence
 from yarrow_lane.intake.exposure import REJECT_SHARE, WARN_SHARE
@@ -81,8 +80,7 @@ def _canvas(c: Commission, p: Photo, e: Evidence, unit: Unit) -> list[Line]:
         usable = carried_px_per_mm(c.compose, p, e)
         lines.append(Fact("At the planned size", f"{usable:.1f}\u202fusable px per mm", detail_mood(usable)))
         lines.append(Note(f"{begun(detail_words(usable))}."))
-    most = largest_canvas_mm(part_used(c.compose, p.id, (p.width_px, p.height_px)), e, DETAIL_WORKABLE_PX_MM)
-    lines.append(Fact("Largest canvas it carries", size_text(*most, unit)))
+    lines.append(Fact("Largest canvas it carries", size_text(*largest_canvas(c.compose, p, e), unit)))
     return lines
 
 

@@ -312,9 +312,7 @@ class StudioPage(RoomPage):
         brief = new_brief(
             form.sitter, form.kind, form.client, form.medium, self.workroom.now.date(), form.promised, form.wish
         )  # fmt: skip
-        # What was asked about before promising need not be written again.
-        asked = None if self.piece is None else replace(self.piece, kind=form.kind)
-        self.selected = self.desk.start_commission(brief, asked)
+        self.selected = self.desk.start_commission(brief, self.piece)  # what was asked about need not be written again
         self.on_bench, self.form, self.piece = "today", StartForm(), None
         self.workroom.open_door(self.selected, "Intake")
         if form.files:
